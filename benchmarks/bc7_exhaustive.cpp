@@ -80,9 +80,8 @@ public:
 private:
     static std::string key(const Colors& block) {
         Bytes bytes;
-        const bool opaque = std::all_of(block.begin(), block.end(), [](const auto& color) { return color[3] == 255; });
         for (const auto& color : block)
-            for (std::size_t c = 0; c < (opaque ? 3 : 4); ++c) bytes.push_back(std::byte(color[c]));
+            for (std::size_t c = 0; c < (is_opaque(block) ? 3 : 4); ++c) bytes.push_back(std::byte(color[c]));
         return to_hex(sha256(bytes)).substr(0, 12);
     }
     std::filesystem::path file_;

@@ -220,6 +220,10 @@ private:
 
 using Colors = std::array<std::array<int, 4>, 16>;
 
+inline bool is_opaque(const Colors& colors) {
+    return std::all_of(colors.begin(), colors.end(), [](const auto& color) { return color[3] == 255; });
+}
+
 /// The best of every mode of a block.
 class Searcher {
 public:
@@ -227,21 +231,16 @@ public:
     /// What is kept of an earlier search.
     Searcher(const Colors& colors, const Errors& of) : colors_(colors), of_(of) {}
     explicit Searcher(const Colors& colors) : colors_(colors) {
-        whole(6, {8, true, 4, opaque() ? std::span<const unsigned>(odd) : own});
-        // The channel alone; with alpha beside the colors, they are three.
-        for (std::size_t c = opaque() ? 0 : 4; c-- > 0;) separate_all(c);
-        if (opaque()) {
+        if (opaque_) {
+            whole(6, {8, true, 4, odd});
             for (const bool three : {true, false}) whole(4, {5, false, three ? 3u : 2u, absent});
             whole(5, {7, false, 2, absent});
             for (std::size_t c = 0; c < 3; ++c) separate_all(c);
-        }
-        const auto parted = opaque() ? std::vector<unsigned>{1, 3, 2, 0} : std::vector<unsigned>{7};
-        for (const unsigned mode : parted) {
-            std::vector<std::pair<double, unsigned>> order;
-            for (unsigned p = 0; p < partitions(mode); ++p) order.emplace_back(least_possible(mode, p), p);
-            std::sort(order.begin(), order.end());
-            for (const auto& [bound, p] : order)
-                if (bound < best()) note(mode, partition(mode, p), p);
+            for (const unsigned mode : {1u, 3u, 2u, 0u}) parted(mode);
+        } else {
+            whole(6, {8, true, 4, own});
+            for (const std::size_t alone : {3u, 0u, 1u, 2u}) separate_all(alone);
+            parted(7);
         }
     }
     [[nodiscard]] int best() const { return *std::min_element(of_.begin(), of_.end()); }
@@ -253,7 +252,7 @@ public:
     [[nodiscard]] int partition(unsigned mode, unsigned number) {
         int sum = 0;
         for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
-            Points points = none_of_all();
+            Points points = empty();
             unsigned mask = 0;
             for (std::size_t i = 0; i < 16; ++i)
                 if (subset(mode, number, i) == s) points.at[points.count++] = colors_[i], mask |= 1u << i;
@@ -276,17 +275,23 @@ private:
     static unsigned subset(unsigned mode, unsigned number, std::size_t i) {
         return bptc::modes[mode].subsets == 2 ? bptc::partitions2[number][i] : bptc::partitions3[number][i];
     }
-    void note(unsigned mode, int error, unsigned = 0) { of_[mode] = std::min(of_[mode], error); }
-    [[nodiscard]] bool opaque() const {
-        return std::all_of(colors_.begin(), colors_.end(), [](const auto& color) { return color[3] == 255; });
+    void note(unsigned mode, int error) { of_[mode] = std::min(of_[mode], error); }
+    /// Every partition that can still win.
+    void parted(unsigned mode) {
+        std::vector<std::pair<double, unsigned>> order;
+        for (unsigned p = 0; p < partitions(mode); ++p) order.emplace_back(least_possible(mode, p), p);
+        std::sort(order.begin(), order.end());
+        for (const auto& [bound, p] : order)
+            if (bound < best()) note(mode, partition(mode, p));
     }
-    [[nodiscard]] Points none_of_all() const {
+    /// Without any texel yet.
+    [[nodiscard]] Points empty() const {
         Points out;
-        if (!opaque()) out.channels = 4, out.alpha = 3;
+        if (!opaque_) out.channels = 4, out.alpha = 3;
         return out;
     }
     [[nodiscard]] Points all() const {
-        auto out = none_of_all();
+        auto out = empty();
         out.count = 16;
         out.at = colors_;
         return out;
@@ -302,7 +307,7 @@ private:
     }
     void separate(unsigned mode, std::size_t alone, const Depth& color, const Depth& scalar) {
         Points rest, one;
-        const std::size_t channels = opaque() ? 3 : 4;
+        const std::size_t channels = opaque_ ? 3 : 4;
         rest.count = one.count = 16;
         rest.channels = channels - 1, one.channels = 1;
         for (std::size_t i = 0; i < 16; ++i) {
@@ -319,7 +324,7 @@ private:
     /// No line leaves less: what lies off the best line through a subset, but for half a step of rounding in each channel.
     [[nodiscard]] double least_possible(unsigned mode, unsigned number) const {
         double out = 0;
-        const std::size_t channels = opaque() ? 3 : 4;
+        const std::size_t channels = opaque_ ? 3 : 4;
         for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
             double n = 0, sum[4] = {}, k[4][4] = {};
             for (std::size_t i = 0; i < 16; ++i)
@@ -357,6 +362,7 @@ private:
     }
 
     const Colors& colors_;
+    bool opaque_ = is_opaque(colors_);
     Errors of_ = {none, none, none, none, none, none, none, none};
     std::map<std::pair<unsigned, unsigned>, int> known_;
 };

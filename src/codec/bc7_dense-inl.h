@@ -48,7 +48,7 @@ inline bool recalled(const bptc::Recall& block, unsigned mode, unsigned partitio
 
 struct DensePlan {
     WishCounts wishes;
-    std::size_t fitted = 0;  ///< wishes at most
+    std::size_t fitted = 0;  ///< wishes at most; of gray blocks and few colors three times as many
     float hope = 0;          ///< what of an estimate may come out: where that is more than what was found, it is not tried
     LineSearch line;
     unsigned gray_starts = 0;  ///< instead of line.starts, of gray blocks: their lines differ by little but where they start
@@ -83,7 +83,7 @@ public:
           found_(found),
           options_(options),
           plan_(plan),
-          unit_(!opaque && counts_by_channel(options) ? 12.0f : 1.0f),
+          unit_(counts_by_channel(options) ? 12.0f : 1.0f),
           wishes_(which.size()),
           colors_(which.size()),
           came_out_(which.size(), 1.0f),
@@ -199,13 +199,12 @@ private:
             auto search = plan_.line;
             if (gray) search.starts = plan_.gray_starts;
             if (spec.index_bits == 4) search.reach = std::max(search.reach, 4u);
-            if (texel.exacting)
-                return texel.weighted ? fit_ranges<n, true, true>(texel, weight, spec, parity, search)
-                                      : fit_ranges<n, false, true>(texel, weight, spec, parity, search);
-            if constexpr (n == 4) return Fitted{};  // not of opaque blocks
-            else
-                return texel.weighted ? fit_ranges<n, true, false>(texel, weight, spec, parity, search)
-                                      : fit_ranges<n, false, false>(texel, weight, spec, parity, search);
+            if constexpr (n < 4)
+                if (opaque_)
+                    return texel.weighted ? fit_ranges<n, true, false>(texel, weight, spec, parity, search)
+                                          : fit_ranges<n, false, false>(texel, weight, spec, parity, search);
+            return texel.weighted ? fit_ranges<n, true, true>(texel, weight, spec, parity, search)
+                                  : fit_ranges<n, false, true>(texel, weight, spec, parity, search);
         };
         constexpr std::integral_constant<int, 1> one_channel;
         constexpr std::integral_constant<int, 3> colors;
@@ -265,8 +264,8 @@ private:
     std::vector<Found>& found_;
     const EncodeOptions& options_;
     const DensePlan& plan_;
-    /// What an estimate's unit is in errors. Errors by texel are in 32nds (weights.h); estimates with alpha follow them only roughly, and
-    /// at 32 photographs cut out lose 0.2 dB at best, at 12 0.06. Those of opaque normals do not follow, so there little is left out.
+    /// What an estimate's unit is in errors. Errors by texel are in 32nds (weights.h), which estimates follow only roughly (with alpha) or
+    /// not at all: at 32 photographs cut out lose 0.2 dB at best, at 12 0.06, normals nothing.
     float unit_;
     std::vector<Wishes> wishes_;
     std::size_t wished_ = 0;       ///< of each block, so many

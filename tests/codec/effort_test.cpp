@@ -86,15 +86,17 @@ TEST_P(Encoders, ABlockDoesNotDependOnItsNeighbors) {
             if ((y / 4 * 16 + x / 4) % 3 == 0) mixed.at(x, y)[3] = 255;
     const auto picture = stored_form(GetParam(), mixed);
     const std::size_t bytes = info(GetParam()).block_bytes;
-    for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
-        const auto all = *encode(GetParam(), picture, {effort});
-        for (std::uint32_t b = 0; b < 256; b += effort == Effort::best ? 17 : 1) {
+    const auto plain = [](Effort effort) { return EncodeOptions{effort}; };
+    const auto seen = [](Effort effort) { return EncodeOptions{effort, true}; };
+    for (const auto& options : {plain(Effort::fast), plain(Effort::normal), plain(Effort::best), seen(Effort::fast), seen(Effort::best)}) {
+        const auto all = *encode(GetParam(), picture, options);
+        for (std::uint32_t b = 0; b < 256; b += options.effort == Effort::best ? 17 : 1) {
             Image alone(4, 4);
             for (std::uint32_t y = 0; y < 4; ++y)
                 for (std::uint32_t x = 0; x < 4; ++x) alone.at(x, y) = picture.at(b % 16 * 4 + x, b / 16 * 4 + y);
-            const auto block = *encode(GetParam(), alone, {effort});
+            const auto block = *encode(GetParam(), alone, options);
             EXPECT_TRUE(std::equal(block.begin(), block.end(), all.begin() + static_cast<std::ptrdiff_t>(b * bytes)))
-                << name_of(effort) << " block " << b;
+                << name_of(options.effort) << (options.alpha_is_transparency ? ", transparency," : "") << " block " << b;
         }
     }
 }
