@@ -252,6 +252,13 @@ Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     return SmallLevel{std::move(small.samples), paint_form(d.format, small.means), mip};
 }
 
+/// Normals that are seen otherwise than they are stored (with_z).
+std::optional<NormalChannels> normals_seen(const TextureDesc& d, const Image& stored) {
+    if (d.color == ColorSpace::srgb) return std::nullopt;
+    const auto normals = guess_normals(d.format, stored);
+    return normals && normals->z < 0 ? normals : std::nullopt;
+}
+
 Image fitted(Image image, std::uint32_t side) {
     const auto longer = std::max(image.width, image.height);
     if (longer <= side) return image;
@@ -304,10 +311,12 @@ Result<MeasuredPicture> measure_picture(const TextureFile& texture) {
     MeasuredPicture out;
     out.thumbnail = fitted(std::move(small.painted), thumbnail_side);
     out.facts = facts_of_picture(out.thumbnail);
-    const bool whole_level = out.thumbnail.width == small.stored.width && out.thumbnail.height == small.stored.height;
+    const auto seen = normals_seen(d, small.stored);
+    const bool whole_level = !seen && out.thumbnail.width == small.stored.width && out.thumbnail.height == small.stored.height;
     if (whole_level && (d.format == Format::BC1 || d.format == Format::BC3))
         if (const auto* surface = texture.layout.find(small.mip))
             if (auto bytes = texture.surface_bytes(*surface)) out.blocks = std::move(*bytes), out.format = d.format;
+    out.thumbnail = with_z(seen, std::move(out.thumbnail));
     // A quarter of the texels tell what the channels are.
     Image some(std::max(1u, small.stored.width / 2), std::max(1u, small.stored.height / 2));
     for (std::uint32_t y = 0; y < some.height; ++y)
@@ -333,8 +342,14 @@ Result<MeasuredPicture> measure_picture(const TextureFile& texture) {
 }
 
 Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side) {
+    SKIVET_TRY(auto seen, small_picture(texture, side));
+    return std::move(seen.image);
+}
+
+Result<SmallPicture> small_picture(const TextureFile& texture, std::uint32_t side) {
     SKIVET_TRY(auto small, small_level(texture, side));
-    return fitted(std::move(small.painted), side);
+    const auto seen = normals_seen(texture.layout.desc, small.stored);
+    return SmallPicture{with_z(seen, fitted(std::move(small.painted), side)), seen};
 }
 
 void PictureFacts::set_pattern(const PicturePattern& pattern) {

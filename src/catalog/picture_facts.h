@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "pixel/alpha_use.h"
+#include "pixel/normal_channels.h"
 #include "texture/texture.h"
 
 namespace skivet {
@@ -111,8 +112,14 @@ inline constexpr std::uint32_t thumbnail_side = 128;
 /// The same of any picture, for comparing textures with it. Level-0 hash and alpha facts stay empty.
 [[nodiscard]] PictureFacts facts_of_picture(const Image& picture);
 
-/// A small picture in paint form, decoded from the smallest mip that has at least `side` texels on its longer side and reduced to
-/// fit side × side.
+/// A small picture as people see it, decoded from the smallest mip that has at least `side` texels on its longer side and reduced to
+/// fit side × side: in paint form, and normals without Z with it.
+struct SmallPicture {
+    Image image;
+    std::optional<NormalChannels> normals;  ///< where the texture holds those that got their Z
+};
+[[nodiscard]] Result<SmallPicture> small_picture(const TextureFile& texture, std::uint32_t side);
+/// Its image.
 [[nodiscard]] Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side);
 
 /// -1…1: how two patterns agree, whatever their pictures' size, brightness, contrast and color. 0 where one is flat.

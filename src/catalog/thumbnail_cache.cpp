@@ -29,7 +29,7 @@ fs::path ThumbnailCache::usual_place() { return user_cache_folder() / "thumbnail
 
 Result<std::shared_ptr<ThumbnailCache>> ThumbnailCache::open(const fs::path& file, std::uint64_t most_bytes) {
     std::shared_ptr<ThumbnailCache> out(new ThumbnailCache);
-    SKIVET_TRY(out->db_, open_database(file, schema, 2, Replaceable::place));
+    SKIVET_TRY(out->db_, open_database(file, schema, 3, Replaceable::place));
     // Only a cache: what a power cut makes of it is thrown away, so nothing waits for the disk.
     sqlite3_exec(out->db_, "PRAGMA synchronous=OFF", nullptr, nullptr, nullptr);
     out->most_ = most_bytes;

@@ -76,6 +76,6 @@ void decode_bc7(const std::byte* bytes, Texel* out, std::size_t pitch) {
 /// A block without a mode (Khronos Data Format Specification 1.3, section 20) is written by nobody.
 static bool has_mode(const std::byte* block) { return block[0] != std::byte{0}; }
 
-const BlockCodec bc7_codec{decode_each<16, Texel, decode_bc7>, nullptr, encode_bc7, nullptr, has_mode};
+const BlockCodec bc7_codec{decode_each<16, Texel, decode_bc7>, nullptr, encode_bc7, nullptr, has_mode, held_bc7};
 
 }  // namespace skivet

@@ -9,7 +9,6 @@
 
 #include "codec/bc7_few-inl.h"
 #include "codec/bc7_ranges-inl.h"
-#include "codec/bc7_recall.h"
 #include "codec/bc7_wishes-inl.h"
 
 HWY_BEFORE_NAMESPACE();
@@ -22,37 +21,12 @@ struct Found {
     std::array<std::array<float, 4>, 6> code{};
 };
 
-/// How far is looked for what was held before.
-struct RecallPlan {
-    float most_error = 0;              ///< where more is left, not at all
-    std::size_t wishes = 0;            ///< in that which won and the likeliest, so many in all
-    unsigned budget = 0, budget6 = 0;  ///< see bptc::Recall; of mode 6, whose line has sixteen places, the second
-};
-
-/// Whether that is what the block held before; then nothing is left to do.
-inline bool recalled(const bptc::Recall& block, unsigned mode, unsigned partition, unsigned extra, const RecallPlan& plan, Found& found) {
-    bptc::Choice choice;
-    choice.mode = mode;
-    choice.partition = partition;
-    choice.rotation = extra & 3;
-    choice.selector = extra >> 2;
-    if (!block.solve(choice, mode == 6 ? plan.budget6 : plan.budget)) return false;
-    found.error = 0;
-    found.mode = static_cast<float>(mode);
-    found.partition = static_cast<float>(partition);
-    found.extra = static_cast<float>(extra);
-    for (std::size_t e = 0; e < 6; ++e)
-        for (std::size_t c = 0; c < 4; ++c) found.code[e][c] = choice.code[e][c];
-    return true;
-}
-
 struct DensePlan {
     WishCounts wishes;
     std::size_t fitted = 0;  ///< wishes at most; of gray blocks and few colors three times as many
     float hope = 0;          ///< what of an estimate may come out: where that is more than what was found, it is not tried
     LineSearch line;
     unsigned gray_starts = 0;  ///< instead of line.starts, of gray blocks: their lines differ by little but where they start
-    RecallPlan recall;
 };
 
 struct Masks {
@@ -125,7 +99,6 @@ public:
                 for (std::size_t first = 0; first < queues_[q].size(); first += n)
                     fit(q % 8, q / 8 % 8, q / 64 == 1, rank, std::span(queues_[q]).subspan(first, std::min(n, queues_[q].size() - first)));
         }
-        for (std::size_t i = 0; i < which_.size(); ++i) recall(i);
     }
 
 private:
@@ -149,23 +122,6 @@ private:
         for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
             std::copy_n(blocks_ + std::size_t{number(std::min(lane, count - 1))} * 16, 16, texels.data() + lane * 16);
         load_block(texels.data(), options_, block);
-    }
-    /// What BC7 held before comes out nearly right; then the codes are looked for that give it exactly, in what won and what is likely.
-    void recall(std::size_t i) {
-        // Of lines whose values were rounded: with 4 a few are missed, with 16 no more are found than with 6.
-        constexpr float rounding = 6;
-        auto& found = found_[which_[i]];
-        if (found.error == 0 || found.error > plan_.recall.most_error) return;
-        auto& wishes = wishes_[i];
-        const auto won = std::find_if(wishes.begin(), wishes.end(), [&](const Wish& w) {
-            return w.cost < huge && w.mode == found.mode && w.partition == found.partition && w.extra == found.extra;
-        });
-        if (won != wishes.end()) std::rotate(wishes.begin(), won, won + 1);
-        const bptc::Recall block(blocks_ + std::size_t{which_[i]} * 16);
-        for (const auto& wish : std::span(wishes).first(std::min(plan_.recall.wishes, wished_))) {
-            if (wish.off > rounding) continue;
-            if (recalled(block, wish.mode, wish.partition, wish.extra, plan_.recall, found)) return;
-        }
     }
     void fit(std::size_t mode, std::size_t extra, bool gray, std::size_t rank, std::span<const std::uint32_t> lanes) {
         Block block;

@@ -3,7 +3,7 @@
 // A mode is a number of subsets, each a line in color space. What every mode and partition would leave is estimated without fitting, the
 // likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks of few colors are looked for exactly first
 // (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by the decoder's exact values (bc7_indices-inl.h) and is packed
-// block by block. What a block held before is looked for exactly (bc7_recall.h).
+// block by block. Where a picture came from BC7, what a block held before is looked for first (bc7_held-inl.h).
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc7_encode.cpp"
 #include <hwy/foreach_target.h>
@@ -11,9 +11,9 @@
 #include "codec/bc7_dense-inl.h"
 #include "codec/bc7_encode.h"
 #include "codec/bc7_few-inl.h"
+#include "codec/bc7_held-inl.h"
 #include "codec/bc7_indices-inl.h"
 #include "codec/bc7_pack.h"
-#include "codec/bc7_recall.h"
 #include "codec/bc7_walk-inl.h"
 
 HWY_BEFORE_NAMESPACE();
@@ -28,21 +28,10 @@ struct Plan {
     DensePlan opaque, with_alpha;
     int polish;  ///< rounds of walk behind that
 };
-constexpr Plan thorough{max_few,
-                        max_few,
-                        1,
-                        6,
-                        {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
-                        {{0, 0, 0, 0, 4, 6}, 12, 0.4f, {6, 0, 6}, 12, {400, 10, 24, 200}},
-                        1},
-    normal{6,
-           4,
-           4,
-           1,
-           {{4, 3, 2, 0, 4, 0}, 6, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}},
-           {{0, 0, 0, 0, 3, 2}, 4, 0.5f, {3, 0, 4}, 6, {400, 6, 8, 32}},
-           1},
-    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.6f, {2, 0, 2}, 2, {}}, 0};
+constexpr Plan thorough{
+    max_few, max_few, 1, 6, {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12}, {{0, 0, 0, 0, 4, 6}, 12, 0.4f, {6, 0, 6}, 12}, 1},
+    normal{6, 4, 4, 1, {{4, 3, 2, 0, 4, 0}, 6, 0.7f, {4, 0, 4}, 6}, {{0, 0, 0, 0, 3, 2}, 4, 0.5f, {3, 0, 4}, 6}, 1},
+    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2}, {{0, 0, 0, 0, 2, 2}, 3, 0.6f, {2, 0, 2}, 2}, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -143,9 +132,10 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
             auto colors = few_colors(group.texels.data(), options);
             try_few_partitions(block, colors, best, plan);
         });
-        auto& dense = order[max_few + 1][opaque];
+        auto dense = order[max_few + 1][opaque];
         for (const auto b : few[opaque])
             if (found[b].error > 0) dense.push_back(b);
+        if (options.held_before.value_or(true)) recall(blocks, dense, opaque == 1, options, found);
         Dense(blocks, dense, opaque == 1, found, options, opaque ? plan.opaque : plan.with_alpha).run();
         if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish); });
     }
@@ -169,15 +159,32 @@ void encode_bc7_simd(const Texel* blocks, std::size_t count, std::byte* out, con
     run(blocks, count, out, options);
 }
 
+HeldBlocks held_bc7_simd(const Texel* blocks, std::size_t count) {
+    // Blocks of fewer colors are nearly always exact, wherever they come from.
+    constexpr std::size_t telling = 7;
+    std::array<std::vector<std::uint32_t>, 2> which;
+    for (std::size_t b = 0; b < count; ++b) {
+        const auto* block = blocks + b * 16;
+        if (colors_of(block, telling - 1) < telling) continue;
+        which[std::all_of(block, block + 16, [](const Texel& t) { return t[3] == 255; })].push_back(static_cast<std::uint32_t>(b));
+    }
+    std::vector<Found> found(count);
+    for (std::size_t opaque = 0; opaque < 2; ++opaque) recall(blocks, which[opaque], opaque == 1, telling_wishes, {}, found);
+    const auto exact = std::count_if(found.begin(), found.end(), [](const Found& f) { return f.error == 0; });
+    return {static_cast<std::size_t>(exact), which[0].size() + which[1].size()};
+}
+
 }  // namespace skivet::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 
 #if HWY_ONCE
 namespace skivet {
 HWY_EXPORT(encode_bc7_simd);
+HWY_EXPORT(held_bc7_simd);
 
 void encode_bc7(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
     HWY_DYNAMIC_DISPATCH(encode_bc7_simd)(blocks, count, out, options);
 }
+HeldBlocks held_bc7(const Texel* blocks, std::size_t count) { return HWY_DYNAMIC_DISPATCH(held_bc7_simd)(blocks, count); }
 }  // namespace skivet
 #endif

@@ -22,11 +22,19 @@ struct EncodeOptions {
     bool alpha_is_transparency = false;
     /// The texture holds normals here: errors count by the angle they make (weights.h). BC1 to BC5 and BC7 heed it.
     std::optional<NormalChannels> normals = std::nullopt;
+    /// The picture came from this format, and what was not touched since shall come back exactly, at any effort; BC7 then looks for it at
+    /// some cost. Unset: encode() looks at some of its blocks; a block codec takes it for true.
+    std::optional<bool> held_before = std::nullopt;
     bool operator==(const EncodeOptions&) const = default;
 };
 
 using BlockTexels = std::array<Texel, 16>;  ///< 4×4, row by row
 using BlockTexelsF = std::array<TexelF, 16>;
+
+/// Blocks that are exactly what a format can hold, of those that tell where they come from: blocks of few colors nearly always are.
+struct HeldBlocks {
+    std::size_t exact = 0, telling = 0;
+};
 
 /// All functions work on `count` blocks at once. Decoded blocks stand side by side in rows of `pitch` texels, whole blocks; texels to
 /// encode come block after block, each row by row. Channels the format does not store come as 0, alpha as 255 (or 1).
@@ -39,6 +47,8 @@ struct BlockCodec {
     void (*encode_wide)(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) = nullptr;
     /// Whether a block is as encoders usually write it, for telling formats from bare bytes; nullptr: nothing can be told.
     bool (*usual)(const std::byte* block) = nullptr;
+    /// Of so many blocks, which tell; nullptr where EncodeOptions::held_before makes no difference.
+    HeldBlocks (*held)(const Texel* blocks, std::size_t count) = nullptr;
 };
 
 /// The codec of a block-compressed format; nullptr for others.

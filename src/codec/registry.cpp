@@ -90,6 +90,29 @@ void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_
     });
 }
 
+/// Whether the picture came from the format, by some of its blocks; so of a picture's whole, whatever is encoded of it.
+bool was_held(const FormatInfo& f, const BlockCodec& codec, const Image& image) {
+    constexpr std::uint64_t least_samples = 8, most_samples = 64, blocks_each = 64, fewest_telling = 2;
+    const std::uint64_t across = (image.width + f.block_width - 1u) / f.block_width,
+                        total = across * ((image.height + f.block_height - 1u) / f.block_height);
+    if (total <= least_samples) return true;  // all are soon looked at
+    const auto count = std::clamp(total / blocks_each, least_samples, most_samples);
+    std::vector<Texel> texels(count * f.block_width * f.block_height);
+    for (std::uint64_t k = 0; k < count; ++k) {
+        // One in each of as many stretches, at no regular distance: pictures are regular themselves.
+        const auto at = total * k / count + k * 0x9E3779B1u % (total / count);
+        gather(f, image, static_cast<std::uint32_t>(at % across), static_cast<std::uint32_t>(at / across),
+               texels.data() + k * f.block_width * f.block_height);
+    }
+    const auto held = codec.held(texels.data(), count);
+    return held.telling < fewest_telling || 8 * held.exact >= held.telling;
+}
+
+EncodeOptions with_held(const FormatInfo& f, const BlockCodec* codec, const Image& image, EncodeOptions options) {
+    if (codec && codec->held && !options.held_before) options.held_before = was_held(f, *codec, image);
+    return options;
+}
+
 /// Encodes the blocks for which `wanted(bx, by)` says yes, many at a time: encoders sort them by kind. How many it said yes to.
 template <class Picture, class T, class Wanted>
 std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image,
@@ -282,7 +305,7 @@ Result<Bytes> encode(Format format, const Image& image, const EncodeOptions& opt
     const auto& f = info(format);
     if (f.wide) return encode(format, from_view(format, image), options);
     const auto* codec = block_codec(format);
-    return encode_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, options);
+    return encode_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, with_held(f, codec, image, options));
 }
 
 Result<Bytes> encode(Format format, const ImageF& image, const EncodeOptions& options) {
@@ -307,7 +330,8 @@ Result<Bytes> encode_changed(Format format, const Image& image, const Image& bef
         return encode_changed(format, true_image, true_before, original, kept, options);
     }
     const auto* codec = block_codec(format);
-    return encode_changed_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, before, original, kept, options);
+    return encode_changed_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, before, original, kept,
+                                              with_held(f, codec, image, options));
 }
 
 Result<Bytes> encode_changed(Format format, const ImageF& image, const ImageF& before, ByteSpan original, std::uint64_t* kept,

@@ -65,6 +65,17 @@ std::string_view describe(const NormalChannels& n) {
     return n.x == 3 ? "normals in alpha and green" : n.z < 0 ? "normals in red and green" : "normals in red, green and blue";
 }
 
+Image with_z(const std::optional<NormalChannels>& normals, Image image) {
+    if (!normals || normals->z >= 0) return image;
+    for (auto& t : image.texels) {
+        const auto part = [&](std::size_t c) { return static_cast<float>(t[c] - 128) / 127; };
+        const float x = part(normals->x), y = part(normals->y);
+        const auto z = std::lround(128 + 127 * std::sqrt(std::max(0.0f, 1 - x * x - y * y)));
+        t = {t[normals->x], t[normals->y], static_cast<std::uint8_t>(z), 255};
+    }
+    return image;
+}
+
 double angle_between(const NormalChannels& n, const TexelF& a, const TexelF& b) {
     const auto p = vector_of(n, a), q = vector_of(n, b);
     double dot = 0, pp = 0, qq = 0;

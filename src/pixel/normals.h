@@ -14,6 +14,10 @@ namespace skivet {
 /// "normals in red and green".
 [[nodiscard]] std::string_view describe(const NormalChannels& channels);
 
+/// What people know as a normal map, of one that does not store Z: X in red, Y in green, Z rebuilt in blue (128 for zero), opaque. Any
+/// other picture as it is.
+[[nodiscard]] Image with_z(const std::optional<NormalChannels>& normals, Image image);
+
 /// Angle between two normals in degrees, Z rebuilt where it is not stored.
 [[nodiscard]] double angle_between(const NormalChannels& channels, const TexelF& a, const TexelF& b);
 

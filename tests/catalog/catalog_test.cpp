@@ -123,6 +123,39 @@ TEST_F(Game, ThumbnailsComeFromASmallLevel) {
     EXPECT_EQ(*small, *thumbnail(texture, 64));
 }
 
+TEST_F(Game, NormalsWithoutZAreSeenWithIt) {
+    // Waves, in two channels, and with X in alpha.
+    Image two(128, 128), alpha_green(128, 128);
+    for (std::uint32_t y = 0; y < 128; ++y)
+        for (std::uint32_t x = 0; x < 128; ++x) {
+            const auto part = [](double v) { return static_cast<std::uint8_t>(std::lround(128 + 60 * std::sin(v))); };
+            two.at(x, y) = {part(x * 0.2), part(y * 0.17), 0, 255};
+            alpha_green.at(x, y) = {0, part(y * 0.17), 0, part(x * 0.2)};
+        }
+    for (const auto& [format, image] : {std::pair{Format::BC5, two}, {Format::BC3, alpha_green}}) {
+        TextureDesc desc;
+        desc.format = format;
+        desc.width = desc.height = 128;
+        desc.color = ColorSpace::linear;
+        const auto file = make_file(desc, *encode(format, image, {}));
+        const auto texture = *TextureFile::open(context.textures, file, "x", context.limits);
+        for (const std::uint32_t side : {128u, 40u}) {
+            const auto seen = small_picture(texture, side);
+            ASSERT_TRUE(seen);
+            ASSERT_TRUE(seen->normals);
+            EXPECT_EQ(seen->normals->x, format == Format::BC5 ? 0 : 3);
+            for (const auto& t : seen->image.texels) {
+                ASSERT_GT(t[2], 200) << "a slope of at most 0.67";
+                ASSERT_EQ(t[3], 255);
+            }
+        }
+        const auto measured = measure_picture(texture);
+        ASSERT_TRUE(measured);
+        EXPECT_EQ(measured->thumbnail, small_picture(texture, 128)->image);
+        EXPECT_TRUE(measured->blocks.empty()) << "the picture of the level's blocks would be another one";
+    }
+}
+
 TEST_F(Game, ASourceThatCannotBeOpenedSaysWhy) {
     put_file(folder / "bad.zip", random_bytes(100, 1));
     const auto opened = open_sources(context, std::vector<std::filesystem::path>{folder / "bad.zip", folder / "base.zip"});

@@ -234,6 +234,19 @@ TEST(Normals, WhatIsNoneIsNotTakenForOne) {
     EXPECT_NEAR(angle_between(n, {0.5f, 0.5f, 1, 1}, {1, 0.5f, 0.5f, 1}), 90, 1e-4);
 }
 
+TEST(Normals, ThoseWithoutZAreSeenWithIt) {
+    NormalChannels rg, ag;
+    rg.z = -1;
+    ag = {3, 1, -1};
+    const Texel x6 = {204, 128, 230, 255};  // x = 76 / 127 = 0.598, so z = 0.801 and 128 + 127 × 0.801 = 229.8
+    EXPECT_EQ(with_z(rg, Image(2, 2, {204, 128, 0, 255})), Image(2, 2, x6));
+    EXPECT_EQ(with_z(ag, Image(2, 2, {255, 128, 255, 204})), Image(2, 2, x6));
+    EXPECT_EQ(with_z(rg, Image(1, 1, {255, 255, 7, 255})), Image(1, 1, {255, 255, 128, 255})) << "longer than one: flat on its side";
+    const Image other(2, 2, {204, 128, 3, 4});
+    EXPECT_EQ(with_z(NormalChannels{}, other), other) << "Z is stored";
+    EXPECT_EQ(with_z(std::nullopt, other), other);
+}
+
 TEST(Mips, BoundsHoldAllMarks) {
     std::vector<std::uint8_t> marks(8 * 6);
     EXPECT_TRUE(bounds(marks, 8).empty());

@@ -470,6 +470,11 @@ TEST_F(ByFrame, AFrameIsSteppedThroughByKeysAndByPointing) {
     QTest::mouseClick(view, Qt::LeftButton, {}, view->place_of({420, 480}));
     ASSERT_TRUE(wait([&] { return all_found(); }));
     EXPECT_EQ(name_of_first(), QStringLiteral("horse_a_tint"));
+    const auto& of_horse = models.frame.record()->things[models.frame.thing()].textures;
+    EXPECT_TRUE(std::any_of(of_horse.begin(), of_horse.end(), [&](std::size_t texture) {
+        const auto& bump = models.frame.found(texture);
+        return bump.captured.pixelColor(0, 0).blue() == 0 && bump.seen.pixelColor(0, 0).blue() > 200;
+    })) << "normals of two channels are seen as people know them";
     ASSERT_TRUE(wait([&] { return frame->findChild<QPushButton*>(QStringLiteral("show_in_catalog")) != nullptr; }));
     press(Qt::Key_O);
     ASSERT_NE(frame->on_mesh(), nullptr);

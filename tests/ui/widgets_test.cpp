@@ -320,10 +320,17 @@ TEST(CompareViewWidget, DrawsTheReducedPictureWhereItIsEnough) {
     EXPECT_EQ(middle(), 255) << "it belonged to the last picture";
 }
 
-TEST(FitPictures, RebuildZOfTwoChannels) {
-    Image normals(1, 1);
-    normals.texels[0] = {128 + 76, 128, 0, 255};  // x = 0.6, so z = 0.8
-    EXPECT_EQ(with_z(normals, 0).texels[0], (Texel{204, 128, 230, 255})) << "128 + 127 * 0.8 = 229.6";
+TEST(FitPictures, AreNormalsAsPeopleKnowThem) {
+    Image stored(64, 64);
+    for (auto& t : stored.texels) t = {204, 128, 0, 255};
+    NormalChannels red_green;
+    red_green.z = -1;
+    EXPECT_EQ(whole(stored, red_green).pixelColor(3, 3), QColor(204, 128, 230));
+    EXPECT_EQ(small(stored, 8, red_green).size(), QSize(8, 8));
+    EXPECT_EQ(small(stored, 8, red_green).pixelColor(3, 3), QColor(204, 128, 230));
+    EXPECT_EQ(small(stored, 100, red_green).pixelColor(63, 63), QColor(204, 128, 230));
+    EXPECT_EQ(small(stored, 8).pixelColor(3, 3), QColor(204, 128, 0));
+    EXPECT_EQ(whole(stored, NormalChannels()).pixelColor(3, 3), QColor(204, 128, 0)) << "it holds what is in blue";
 }
 
 TEST(CompareViewWidget, ChoosesTheColumnsThatMakePicturesLargest) {

@@ -33,7 +33,7 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     connect(&watcher_, &FolderWatch::began, &settle_, qOverload<>(&QTimer::start));
     connect(&store_, &ProjectStore::pieces_changed, this, &BenchModel::pieces_changed);
     connect(&fits_, &FitModel::read, this, [this](PieceId id, const QString& edit, const QImage&, const QImage& little) {
-        note_pictures(id, {{}, {}, little, edit.toStdString()});
+        note_pictures(id, {{}, {}, {}, little, edit.toStdString()});
     });
     connect(&store_, &ProjectStore::stepped, this, [this](const StepEffect& effect) {
         if (effect.pieces.empty()) return;
@@ -377,7 +377,11 @@ void BenchModel::forget(PieceId id) { fits_.forget(id); }
 
 void BenchModel::note_pictures(PieceId id, Pictures pictures) {
     auto& kept = pictures_[id];
-    if (!pictures.original_of.empty()) kept.original = std::move(pictures.original), kept.original_of = std::move(pictures.original_of);
+    if (!pictures.original_of.empty()) {
+        kept.original = std::move(pictures.original);
+        kept.original_of = std::move(pictures.original_of);
+        kept.normals = pictures.normals;
+    }
     if (!pictures.edit_of.empty()) kept.edited = std::move(pictures.edited), kept.edit_of = std::move(pictures.edit_of);
     drawn_.remove(id);
     drawn_.push_front(id);
@@ -404,14 +408,16 @@ QImage BenchModel::picture(PieceId id, bool edited) {
     const bool with_original = !pictures_.contains(id) || pictures_[id].original_of != piece->original_hash;
     jobs_.run(
         this, tr("Reading pictures"),
-        [context = store_.context(), project = store_.shared(), p = *piece, edit, with_original] {
-            Pictures made{{}, {}, {}, edit};
+        [context = store_.context(), project = store_.shared(), p = *piece, edit, with_original,
+         normals = with_original ? std::nullopt : pictures_[id].normals] {
+            Pictures made{{}, {}, normals, {}, edit};
             if (with_original) {
                 made.original_of = p.original_hash;  // also when there is none to be had: it is not asked for again
                 if (const auto original = original_texture(*context, *project, p))
-                    if (const auto image = skivet::thumbnail(*original, small_side)) made.original = to_qimage(*image);
+                    if (const auto seen = small_picture(*original, small_side))
+                        made.original = to_qimage(seen->image), made.normals = seen->normals;
             }
-            if (const auto now_there = edited_piece(*context, *project, p)) made.edited = small(now_there->image, small_side);
+            if (const auto now_there = edited_piece(*context, *project, p)) made.edited = small(now_there->image, small_side, made.normals);
             return made;
         },
         [this, id, edit](Pictures made) {

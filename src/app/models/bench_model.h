@@ -81,7 +81,8 @@ private:
     /// Small ones, and what they are of.
     struct Pictures {
         QImage original;
-        std::string original_of;  ///< Piece::original_hash
+        std::string original_of;                ///< Piece::original_hash
+        std::optional<NormalChannels> normals;  ///< where the original holds them
         QImage edited;
         std::string edit_of;  ///< Piece::edit
     };

@@ -289,15 +289,18 @@ void CatalogModel::look_at_alpha(QObject* asker, std::size_t item, std::uint32_t
         [snapshot = snapshot(), item, side, context = store_.context()]() -> Result<AlphaLook> {
             const auto& entry = snapshot->catalog.items[item];
             SKIVET_TRY(const auto texture, skivet::open_texture(*context, snapshot->sources[entry.source], entry));
-            SKIVET_TRY(auto image, thumbnail(texture, side));
+            SKIVET_TRY(auto small, small_picture(texture, side));
+            auto& image = small.image;
             AlphaLook out{texture.layout.desc, {}, {}, {}};
             if (info(out.desc.format).has_alpha) {
                 // What a small level shows of a cut-out is blurred.
                 SKIVET_TRY(const auto level, texture.decode(0));
                 out.words = QString::fromStdString(describe(alpha_facts(level)));
                 Image gray(image.width, image.height);
+                const std::size_t channel = small.normals && small.normals->x == 3 ? 0 : 3;  // with Z it is seen in red
                 for (std::size_t i = 0; i < image.texels.size(); ++i) {
-                    const auto a = std::exchange(image.texels[i][3], std::uint8_t{255});
+                    const auto a = image.texels[i][channel];
+                    image.texels[i][3] = 255;
                     gray.texels[i] = {a, a, a, 255};
                 }
                 out.alpha = to_qimage(gray);

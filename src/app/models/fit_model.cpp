@@ -97,11 +97,13 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
                 constexpr std::size_t many_texels = 1u << 21;
                 constexpr int little_side = 320;
                 const bool many = edited.image.texels.size() >= many_texels;
-                jobs_.tell(this, [this, id, request, edit = QString::fromStdString(p.edit()),
-                                  yours = many ? to_qimage(edited.image) : QImage(), little = small(edited.image, little_side)] {
-                    const auto newest = fitting_.find(id);
-                    if (newest != fitting_.end() && newest->second == request) emit read(id, edit, yours, little);
-                });
+                const auto& normals = original->known.mips.normals;
+                jobs_.tell(this,
+                           [this, id, request, edit = QString::fromStdString(p.edit()),
+                            yours = many ? whole(edited.image, normals) : QImage(), little = small(edited.image, little_side, normals)] {
+                               const auto newest = fitting_.find(id);
+                               if (newest != fitting_.end() && newest->second == request) emit read(id, edit, yours, little);
+                           });
             });
             out.fitted->original = std::shared_ptr<const TextureFile>(original, &original->texture);
             draw_blocks(*out.fitted, accent);

@@ -6,6 +6,7 @@
 
 #include "codec/paint_form.h"
 #include "pixel/bands.h"
+#include "pixel/normals.h"
 #include "pixel/reduce.h"
 
 namespace skivet::app {
@@ -21,23 +22,18 @@ QImage shared_image(std::shared_ptr<const FittedPiece> owner, const Image& image
 
 }  // namespace
 
-QImage small(const Image& image, int side) {
-    const QImage seen(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
-                      QImage::Format_RGBA8888);
-    if (std::max(seen.width(), seen.height()) <= side) return seen.copy();
-    // A quick look first: a smooth one of millions of texels takes long, and nobody sees the difference in a strip.
-    return seen.scaled(side * 4, side * 4, Qt::KeepAspectRatio, Qt::FastTransformation)
-        .scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+QImage whole(const Image& image, const std::optional<NormalChannels>& normals) {
+    return normals && normals->z < 0 ? to_qimage(with_z(normals, image)) : to_qimage(image);
 }
 
-Image with_z(const Image& normals, std::size_t x_channel) {
-    Image out(normals.width, normals.height);
-    for (std::size_t i = 0; i < normals.texels.size(); ++i) {
-        const auto& t = normals.texels[i];
-        const double x = (t[x_channel] - 128) / 127.0, y = (t[1] - 128) / 127.0;
-        out.texels[i] = {t[x_channel], t[1], std::uint8_t(std::lround(128 + 127 * std::sqrt(std::max(0.0, 1 - x * x - y * y)))), 255};
-    }
-    return out;
+QImage small(const Image& image, int side, const std::optional<NormalChannels>& normals) {
+    const QImage seen(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
+                      QImage::Format_RGBA8888);
+    const auto is_larger = [&](int most) { return std::max(seen.width(), seen.height()) > most; };
+    // A quick look first: a smooth one of millions of texels takes long, and nobody sees the difference in a strip.
+    auto out = is_larger(side * 4) ? seen.scaled(side * 4, side * 4, Qt::KeepAspectRatio, Qt::FastTransformation) : seen;
+    if (normals && normals->z < 0) out = to_qimage(with_z(normals, from_qimage(out)));
+    return is_larger(side) ? out.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation) : out.copy();
 }
 
 QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify) {
@@ -80,8 +76,8 @@ FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look
     const auto picture = [&](const Image& image) {
         if (image.texels.empty()) return QImage();
         if (look.channels == Channels::lit) return lit_picture(image, {-0.5, -0.5}, x);
-        const bool whole = look.channels == Channels::color || look.channels == Channels::alpha_over;
-        if (whole && normals && normals->z < 0) return to_qimage(with_z(image, x));
+        const bool is_whole = look.channels == Channels::color || look.channels == Channels::alpha_over;
+        if (is_whole && normals && normals->z < 0) return whole(image, normals);
         return look.channels == Channels::alpha_over ? shared_image(fitted, image) : to_qimage(image, look.channels);
     };
     out.pictures[std::size_t(FitSide::game)] = picture(fit.original);
@@ -128,15 +124,12 @@ FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side, const std
     const auto& original = *fitted.original;
     const auto& d = original.layout.desc;
     const auto& normals = fit.mips.normals;
-    const auto shown = [&](const Image& image) {
-        return normals && normals->z < 0 ? small(with_z(image, normals->x), side) : small(image, side);
-    };
     const auto levels = [&](const TextureFile& texture, const Image& first) {
-        std::vector<QImage> images{shown(first)};
+        std::vector<QImage> images{small(first, side, normals)};
         for (std::uint32_t mip = 1; mip < texture.layout.desc.mips && images.size() < most; ++mip) {
             const auto image = texture.decode(mip);
             if (!image) break;
-            images.push_back(shown(paint_form(d.format, *image)));
+            images.push_back(small(paint_form(d.format, *image), side, normals));
         }
         return images;
     };

@@ -40,8 +40,10 @@ struct FitSides {
 /// A picture in one of sides_of's formats with each square of `step` pixels as one: their mean, premultiplied.
 [[nodiscard]] QImage reduced(const QImage& picture, std::uint32_t step);
 
-/// No larger than `side` on its longer side.
-[[nodiscard]] QImage small(const Image& image, int side);
+/// Normals without Z with it (with_z).
+[[nodiscard]] QImage whole(const Image& image, const std::optional<NormalChannels>& normals);
+/// The same, no larger than `side` on its longer side.
+[[nodiscard]] QImage small(const Image& image, int side, const std::optional<NormalChannels>& normals = {});
 /// The levels, each at most `side` texels large.
 struct FitMips {
     std::vector<QImage> game, result;
@@ -51,8 +53,6 @@ struct FitMips {
 
 /// Amplified absolute difference: of each color, or of one channel as gray; 0 where equal. One size.
 [[nodiscard]] QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify);
-/// A normal map of two channels as one of three: X in red, Y in green, Z rebuilt in blue, 128 for zero.
-[[nodiscard]] Image with_z(const Image& normals, std::size_t x_channel);
 /// The cells of a block map as pictures, for FittedPiece.
 void draw_blocks(FittedPiece& fitted, const QColor& accent);
 

@@ -3,9 +3,10 @@
 #include <QDir>
 
 #include "app/language.h"
-#include "app/models/pictures.h"
+#include "app/models/fit_pictures.h"
 #include "base/file_write.h"
 #include "bench/fitting.h"
+#include "pixel/normals.h"
 
 namespace skivet::app {
 namespace fs = std::filesystem;
@@ -13,6 +14,7 @@ namespace {
 
 constexpr std::uint64_t most_picture = 512u << 20;
 constexpr std::size_t most_hits = 8;
+constexpr int seen_side = 144;
 constexpr qsizetype most_watched = 32;
 
 Result<Image> read_picture(const ReadContext& context, const fs::path& file) {
@@ -173,17 +175,23 @@ std::optional<std::size_t> FrameModel::item_of(std::size_t texture) const {
 
 void FrameModel::look() {
     if (looking_ || !record_ || thing_ >= record_->things.size()) return;
+    struct Pictures {
+        QImage whole, seen;
+    };
     for (const auto texture : record_->things[thing_].textures) {
         if (found(texture).looked) continue;
         looking_ = true;
         jobs_.run(
             this, tr("Reading textures"),
-            [context = store_.context(), file = record_->textures[texture].file]() -> Result<QImage> {
+            [context = store_.context(), file = record_->textures[texture].file]() -> Result<Pictures> {
                 if (file.empty()) return fail(ErrorCode::missing, tr("The record has no picture of it.").toStdString());
                 SKIVET_TRY(const auto picture, read_picture(*context, file));
-                return to_qimage(picture);
+                // A captured texture of two channels has nothing in blue.
+                const bool two = std::all_of(picture.texels.begin(), picture.texels.end(), [](const Texel& t) { return t[2] == 0; });
+                const auto normals = two ? guess_normals(Format::RG8, picture) : std::nullopt;
+                return Pictures{to_qimage(picture), small(picture, seen_side, normals)};
             },
-            [this, texture, record = record_](Result<QImage> picture) {
+            [this, texture, record = record_](Result<Pictures> picture) {
                 if (record != record_) return;
                 auto& one = found_[texture];
                 if (!picture) {
@@ -193,28 +201,30 @@ void FrameModel::look() {
                     emit found_more();
                     return look();
                 }
-                one.captured = *picture;
+                one.captured = picture->whole;
+                one.seen = picture->seen;
                 emit found_more();
                 const auto asked = catalog_.snapshot();
-                catalog_.find_picture(*picture, [this, texture, record, asked, whole = seen_whole_](Result<std::vector<PictureHit>> hits) {
-                    if (record != record_) return;
-                    looking_ = false;
-                    if (asked != catalog_.snapshot() || whole != seen_whole_) return look();  // of a catalog that is gone
-                    auto& found = found_[texture];
-                    found.looked = true;
-                    if (hits) {
-                        const auto snapshot = catalog_.snapshot();
-                        const auto size_of = [&](std::size_t item) {
-                            const auto& items = snapshot->catalog.items;
-                            return item < items.size() ? std::pair(items[item].desc.width, items[item].desc.height) : std::pair(0u, 0u);
-                        };
-                        found.hits = ranked_as_captured(std::move(*hits), std::uint32_t(found.captured.width()),
-                                                        std::uint32_t(found.captured.height()), size_of);
-                        if (found.hits.size() > most_hits) found.hits.resize(most_hits);
-                    } else found.wrong = spoken(hits.error().message());
-                    emit found_more();
-                    look();
-                });
+                catalog_.find_picture(
+                    picture->whole, [this, texture, record, asked, whole = seen_whole_](Result<std::vector<PictureHit>> hits) {
+                        if (record != record_) return;
+                        looking_ = false;
+                        if (asked != catalog_.snapshot() || whole != seen_whole_) return look();  // of a catalog that is gone
+                        auto& found = found_[texture];
+                        found.looked = true;
+                        if (hits) {
+                            const auto snapshot = catalog_.snapshot();
+                            const auto size_of = [&](std::size_t item) {
+                                const auto& items = snapshot->catalog.items;
+                                return item < items.size() ? std::pair(items[item].desc.width, items[item].desc.height) : std::pair(0u, 0u);
+                            };
+                            found.hits = ranked_as_captured(std::move(*hits), std::uint32_t(found.captured.width()),
+                                                            std::uint32_t(found.captured.height()), size_of);
+                            if (found.hits.size() > most_hits) found.hits.resize(most_hits);
+                        } else found.wrong = spoken(hits.error().message());
+                        emit found_more();
+                        look();
+                    });
             });
         return;
     }

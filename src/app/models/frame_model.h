@@ -30,6 +30,7 @@ public:
     struct Found {
         bool looked = false;
         QImage captured;  ///< null where it cannot be read
+        QImage seen;      ///< the same, small; normals without Z with it
         QString wrong;    ///< why
         std::vector<PictureHit> hits;
         /// Below that a likeness is chance.

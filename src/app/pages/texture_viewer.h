@@ -55,8 +55,7 @@ private:
         Bytes bytes;
         Format format = Format::unknown;
         std::uint32_t width = 0, height = 0;
-        Image shown;               ///< paint form, as displayed
-        std::size_t normal_x = 0;  ///< the channel of a normal's X
+        Image shown;  ///< paint form, as displayed
         std::vector<std::array<quint32, 256>> histogram;
     };
     std::shared_ptr<const Under> under_;

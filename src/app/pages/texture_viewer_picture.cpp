@@ -30,7 +30,7 @@ void TextureViewer::read_out(QPoint texel) {
         light_ = {2.0 * x / under_->width - 1, 2.0 * y / under_->height - 1};
         lighting_ = true;
         model_->jobs().run(
-            this, tr("Reading pictures"), [under = under_, light = light_] { return lit_picture(under->shown, light, under->normal_x); },
+            this, tr("Reading pictures"), [under = under_, light = light_] { return lit_picture(under->shown, light); },
             [this, under = under_](QImage picture) {
                 lighting_ = false;
                 if (under == under_ && channels_ == Channels::lit) view_->set_image(picture);
@@ -129,7 +129,8 @@ void TextureViewer::update_picture() {
                 SKIVET_TRY(const auto wide, texture->texture.decode_wide(m, layer, face, slice));
                 return view_of(desc.format, wide, exposure);
             };
-            std::size_t normal_x = 0;  // some textures have X in alpha
+            std::optional<NormalChannels> normals;
+            const bool is_one = channels >= Channels::red && channels <= Channels::alpha;
             for (std::uint32_t m = 0; m < desc.mips; ++m) {
                 const auto image = level(m);
                 if (!image) {
@@ -137,21 +138,21 @@ void TextureViewer::update_picture() {
                     out.mips.emplace_back();
                     continue;
                 }
-                const auto painted = paint_form(desc.format, *image);
-                if (m == 0 && channels == Channels::lit)
-                    if (const auto normals = guess_normals(desc.format, *image)) normal_x = normals->x;
+                if (m == 0 && (channels == Channels::lit || (!is_one && desc.color != ColorSpace::srgb)))
+                    normals = guess_normals(desc.format, *image);
+                auto painted = paint_form(desc.format, *image);
                 const auto alpha =
                     info(desc.format).has_alpha && (m == mip || channels == Channels::alpha_over) ? alpha_facts(painted) : AlphaFacts{};
-                const auto shown =
-                    channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels, alpha.premultiplied);
+                auto histogram = out.under && m == mip ? histogram_of(painted, info(desc.format)) : decltype(Under::histogram)();
+                auto seen = with_z(normals, std::move(painted));
+                const auto shown = channels == Channels::lit ? lit_picture(seen, light) : to_qimage(seen, channels, alpha.premultiplied);
                 if (m == mip) {
                     out.picture = shown;
                     if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha));
                     if (out.under) {
                         auto under = std::make_shared<Under>(*out.under);
-                        under->shown = painted;
-                        under->normal_x = normal_x;
-                        under->histogram = histogram_of(painted, info(desc.format));
+                        under->shown = std::move(seen);
+                        under->histogram = std::move(histogram);
                         out.under = under;
                     }
                 }

@@ -180,7 +180,7 @@ QWidget* FrameWindow::make_row(std::size_t texture) {
     auto* box = new QVBoxLayout(card);
     box->setContentsMargins(8, 8, 8, 8);
     auto* row = new QHBoxLayout;
-    row->addWidget(make_little(found.captured, tr("As it was on the graphics card")), 0, Qt::AlignTop);
+    row->addWidget(make_little(found.seen, tr("As it was on the graphics card")), 0, Qt::AlignTop);
     const auto item = model_->item_of(texture);
     const auto snapshot = model_->catalog().snapshot();
     if (item) row->addWidget(make_little(model_->catalog().pictures().of(*item), tr("In the archives")), 0, Qt::AlignTop);

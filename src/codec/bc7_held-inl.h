@@ -1,0 +1,83 @@
+// Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
+// What a block held before: codes that give it exactly are looked for (bc7_recall.h) in the modes and partitions whose lines reach it.
+#if defined(SKIVET_BC7_HELD_INL_H) == defined(HWY_TARGET_TOGGLE)
+#ifdef SKIVET_BC7_HELD_INL_H
+#undef SKIVET_BC7_HELD_INL_H
+#else
+#define SKIVET_BC7_HELD_INL_H
+#endif
+
+#include "codec/bc7_dense-inl.h"
+#include "codec/bc7_recall.h"
+
+HWY_BEFORE_NAMESPACE();
+namespace skivet::HWY_NAMESPACE {
+namespace {
+
+/// How many modes and partitions are looked at: first where nearly all blocks of any picture are, then of all modes.
+constexpr std::array<WishCounts, 2> held_wishes = {{{4, 4, 0, 0, 4, 3}, {8, 8, 3, 3, 4, 6}}};
+/// Of a sample: some of all modes, where the codes of most blocks are.
+constexpr WishCounts telling_wishes{2, 2, 2, 2, 2, 2};
+/// How far, see bptc::Recall; mode 6, whose line has sixteen places, has a budget of its own.
+constexpr unsigned held_budget = 24, held_budget6 = 200;
+/// What lines whose values were rounded leave, squared, of sixteen texels: with 4 a few are missed, with 16 no more are found than with 6.
+constexpr float held_off = 6;
+
+/// Whether the block is exactly what that mode and partition give.
+inline bool recalled(const bptc::Recall& block, const Wish& wish, Found& found) {
+    bptc::Choice choice;
+    choice.mode = wish.mode;
+    choice.partition = wish.partition;
+    choice.rotation = wish.extra & 3u;
+    choice.selector = wish.extra >> 2;
+    if (!block.solve(choice, wish.mode == 6 ? held_budget6 : held_budget)) return false;
+    found.error = 0;
+    found.mode = wish.mode;
+    found.partition = wish.partition;
+    found.extra = wish.extra;
+    for (std::size_t e = 0; e < 6; ++e)
+        for (std::size_t c = 0; c < 4; ++c) found.code[e][c] = choice.code[e][c];
+    return true;
+}
+
+/// Of these blocks, all opaque or none, what they held before. Those that are not exactly anything stay as they are in `found`.
+inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bool opaque, const WishCounts& counts,
+                   const EncodeOptions& options, std::vector<Found>& found) {
+    const std::size_t n = hn::Lanes(DF());
+    std::vector<Wishes> wishes(n);
+    std::array<Wishes*, max_lanes> lanes{};
+    for (std::size_t lane = 0; lane < n; ++lane) lanes[lane] = &wishes[lane];
+    for (std::size_t first = 0; first < which.size(); first += n) {
+        const auto count = std::min(n, which.size() - first);
+        std::array<Texel, 16 * max_lanes> texels;
+        for (std::size_t lane = 0; lane < n; ++lane)
+            std::copy_n(blocks + std::size_t{which[first + std::min(lane, count - 1)]} * 16, 16, texels.data() + lane * 16);
+        Block block;
+        load_block(texels.data(), options, block);
+        const auto wished = opaque ? wish(block, counts, lanes.data(), count) : wish_with_alpha(block, counts, lanes.data(), count);
+        for (std::size_t lane = 0; lane < count; ++lane) {
+            const auto likely = std::span(wishes[lane]).first(wished);
+            const auto end = std::partition(likely.begin(), likely.end(), [](const Wish& w) { return w.off <= held_off; });
+            std::sort(likely.begin(), end, [](const Wish& a, const Wish& b) {
+                return std::tie(a.cost, a.mode, a.partition, a.extra) < std::tie(b.cost, b.mode, b.partition, b.extra);
+            });
+            const bptc::Recall known(blocks + std::size_t{which[first + lane]} * 16);
+            for (auto wish = likely.begin(); wish != end; ++wish)
+                if (recalled(known, *wish, found[which[first + lane]])) break;
+        }
+    }
+}
+
+/// The same in all there is; what is found leaves `which`.
+inline void recall(const Texel* blocks, std::vector<std::uint32_t>& which, bool opaque, const EncodeOptions& options,
+                   std::vector<Found>& found) {
+    for (const auto& counts : held_wishes) {
+        recall(blocks, which, opaque, counts, options, found);
+        std::erase_if(which, [&](std::uint32_t b) { return found[b].error == 0; });
+    }
+}
+
+}  // namespace
+}  // namespace skivet::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+#endif
