@@ -1,4 +1,5 @@
 // BC7: eight modes of one to three subsets, each subset a line in color space. Khronos Data Format Specification 1.3, chapter 20.
+#include <algorithm>
 #include <bit>
 
 #include "codec/bc7_encode.h"
@@ -76,6 +77,21 @@ void decode_bc7(const std::byte* bytes, Texel* out, std::size_t pitch) {
 /// A block without a mode (Khronos Data Format Specification 1.3, section 20) is written by nobody.
 static bool has_mode(const std::byte* block) { return block[0] != std::byte{0}; }
 
-const BlockCodec bc7_codec{decode_each<16, Texel, decode_bc7>, nullptr, encode_bc7, nullptr, has_mode, held_bc7};
+/// Where blocks of few colors do not tell, whether BC1 held them: then nothing is said, and exact values are worth looking for.
+static HeldBlocks held_by_bc7_or_bc1(const Texel* blocks, std::size_t count) {
+    const auto held = held_bc7(blocks, count);
+    if (held.telling > 0) return held;
+    Bytes bytes(8 * count);
+    bc1_codec.encode(blocks, count, bytes.data(), {Effort::fast});  // which gives back what it held
+    std::size_t exact = 0;
+    for (std::size_t b = 0; b < count; ++b) {
+        BlockTexels decoded;
+        bc1_codec.decode(bytes.data() + 8 * b, 1, decoded.data(), 4);
+        exact += std::equal(decoded.begin(), decoded.end(), blocks + 16 * b);
+    }
+    return 8 * exact >= 7 * count ? HeldBlocks{} : HeldBlocks{0, count};
+}
+
+const BlockCodec bc7_codec{decode_each<16, Texel, decode_bc7>, nullptr, encode_bc7, nullptr, has_mode, held_by_bc7_or_bc1};
 
 }  // namespace skivet

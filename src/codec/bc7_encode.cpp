@@ -31,7 +31,9 @@ struct Plan {
 constexpr Plan thorough{
     max_few, max_few, 1, 6, {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12}, {{0, 0, 0, 0, 4, 6}, 12, 0.4f, {6, 0, 6}, 12}, 1},
     normal{6, 4, 4, 1, {{4, 3, 2, 0, 4, 0}, 6, 0.7f, {4, 0, 4}, 6}, {{0, 0, 0, 0, 3, 2}, 4, 0.5f, {3, 0, 4}, 6}, 1},
-    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2}, {{0, 0, 0, 0, 2, 2}, 3, 0.6f, {2, 0, 2}, 2}, 0};
+    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2}, {{0, 0, 0, 0, 2, 2}, 3, 0.6f, {2, 0, 2}, 2}, 0},
+    // Blocks that a format of fewer colors held before (BC1) are exact in some mode, too, or nearly.
+    fast_again{6, 4, 4, 1, fast.opaque, fast.with_alpha, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -91,7 +93,8 @@ HWY_INLINE void try_few_partitions(const Block& block, Few& few, Best& best, con
 }
 
 void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    const Plan& plan = options.effort == Effort::fast ? fast : options.effort == Effort::normal ? normal : thorough;
+    const Plan& quick = options.held_before.value_or(true) ? fast_again : fast;
+    const Plan& plan = options.effort == Effort::fast ? quick : options.effort == Effort::normal ? normal : thorough;
     std::vector<Found> found(count);
     // Blocks of as many colors share a group, and what is exact already leaves: lanes then wait for each other as little as can be. A
     // block's result does not depend on its neighbors in the group.
@@ -135,7 +138,12 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         auto dense = order[max_few + 1][opaque];
         for (const auto b : few[opaque])
             if (found[b].error > 0) dense.push_back(b);
-        if (options.held_before.value_or(true)) recall(blocks, dense, opaque == 1, options, found);
+        if (options.held_before.value_or(false)) {
+            recall_all(blocks, dense, opaque == 1, options, found);
+        } else if (!options.held_before && options.effort != Effort::fast) {
+            recall(blocks, dense, opaque == 1, partitions_plan, options, found);
+            std::erase_if(dense, [&](std::uint32_t b) { return found[b].error == 0; });
+        }
         Dense(blocks, dense, opaque == 1, found, options, opaque ? plan.opaque : plan.with_alpha).run();
         if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish); });
     }
@@ -160,18 +168,25 @@ void encode_bc7_simd(const Texel* blocks, std::size_t count, std::byte* out, con
 }
 
 HeldBlocks held_bc7_simd(const Texel* blocks, std::size_t count) {
-    // Blocks of fewer colors are nearly always exact, wherever they come from.
-    constexpr std::size_t telling = 7;
-    std::array<std::vector<std::uint32_t>, 2> which;
+    // Blocks of fewer colors are often exact, wherever they come from. Where a picture has no others, nearly all of them must be: of what
+    // BC1 held it is two thirds.
+    constexpr std::size_t telling = 7, enough = 2;
+    std::array<std::array<std::vector<std::uint32_t>, 2>, 2> which;
     for (std::size_t b = 0; b < count; ++b) {
         const auto* block = blocks + b * 16;
-        if (colors_of(block, telling - 1) < telling) continue;
-        which[std::all_of(block, block + 16, [](const Texel& t) { return t[3] == 255; })].push_back(static_cast<std::uint32_t>(b));
+        const auto colors = colors_of(block, telling - 1);
+        if (colors == 1) continue;
+        const bool opaque = std::all_of(block, block + 16, [](const Texel& t) { return t[3] == 255; });
+        which[colors >= telling][opaque].push_back(static_cast<std::uint32_t>(b));
     }
+    const bool many = which[1][0].size() + which[1][1].size() >= enough;
     std::vector<Found> found(count);
-    for (std::size_t opaque = 0; opaque < 2; ++opaque) recall(blocks, which[opaque], opaque == 1, telling_wishes, {}, found);
-    const auto exact = std::count_if(found.begin(), found.end(), [](const Found& f) { return f.error == 0; });
-    return {static_cast<std::size_t>(exact), which[0].size() + which[1].size()};
+    for (std::size_t opaque = 0; opaque < 2; ++opaque) recall(blocks, which[many][opaque], opaque == 1, telling_plan, {}, found);
+    HeldBlocks out;
+    out.telling = which[many][0].size() + which[many][1].size();
+    for (const auto& one : found) out.exact += one.error == 0;
+    if (!many && 8 * out.exact < 7 * out.telling) return {};
+    return out;
 }
 
 }  // namespace skivet::HWY_NAMESPACE

@@ -14,23 +14,29 @@ HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
 namespace {
 
-/// How many modes and partitions are looked at: first where nearly all blocks of any picture are, then of all modes.
-constexpr std::array<WishCounts, 2> held_wishes = {{{4, 4, 0, 0, 4, 3}, {8, 8, 3, 3, 4, 6}}};
-/// Of a sample: some of all modes, where the codes of most blocks are.
-constexpr WishCounts telling_wishes{2, 2, 2, 2, 2, 2};
-/// How far, see bptc::Recall; mode 6, whose line has sixteen places, has a budget of its own.
-constexpr unsigned held_budget = 24, held_budget6 = 200;
+/// How far is looked.
+struct HeldPlan {
+    WishCounts wishes;  ///< in so many modes and partitions
+    unsigned budget6;   ///< see bptc::Recall; of mode 6, whose line has sixteen places
+    unsigned budget = 50;
+};
+/// Where nearly all blocks of any picture are; then all modes.
+constexpr std::array<HeldPlan, 2> held_plans = {{{{4, 4, 0, 0, 4, 3}, 1000}, {{8, 8, 3, 3, 4, 6}, 1000}}};
+/// Of a sample: some of each mode, where the codes of most blocks are.
+constexpr HeldPlan telling_plan{{2, 2, 2, 2, 2, 2}, 1000};
+/// Of what another format may have held: what has no partitions was looked at already (bc7_few-inl.h).
+constexpr HeldPlan partitions_plan{{8, 8, 0, 0, 0, 6}, 0};
 /// What lines whose values were rounded leave, squared, of sixteen texels: with 4 a few are missed, with 16 no more are found than with 6.
 constexpr float held_off = 6;
 
 /// Whether the block is exactly what that mode and partition give.
-inline bool recalled(const bptc::Recall& block, const Wish& wish, Found& found) {
+inline bool recalled(const bptc::Recall& block, const Wish& wish, const HeldPlan& plan, Found& found) {
     bptc::Choice choice;
     choice.mode = wish.mode;
     choice.partition = wish.partition;
     choice.rotation = wish.extra & 3u;
     choice.selector = wish.extra >> 2;
-    if (!block.solve(choice, wish.mode == 6 ? held_budget6 : held_budget)) return false;
+    if (!block.solve(choice, wish.mode == 6 ? plan.budget6 : plan.budget)) return false;
     found.error = 0;
     found.mode = wish.mode;
     found.partition = wish.partition;
@@ -41,7 +47,7 @@ inline bool recalled(const bptc::Recall& block, const Wish& wish, Found& found) 
 }
 
 /// Of these blocks, all opaque or none, what they held before. Those that are not exactly anything stay as they are in `found`.
-inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bool opaque, const WishCounts& counts,
+inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bool opaque, const HeldPlan& plan,
                    const EncodeOptions& options, std::vector<Found>& found) {
     const std::size_t n = hn::Lanes(DF());
     std::vector<Wishes> wishes(n);
@@ -54,7 +60,8 @@ inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bo
             std::copy_n(blocks + std::size_t{which[first + std::min(lane, count - 1)]} * 16, 16, texels.data() + lane * 16);
         Block block;
         load_block(texels.data(), options, block);
-        const auto wished = opaque ? wish(block, counts, lanes.data(), count) : wish_with_alpha(block, counts, lanes.data(), count);
+        const auto wished =
+            opaque ? wish(block, plan.wishes, lanes.data(), count) : wish_with_alpha(block, plan.wishes, lanes.data(), count);
         for (std::size_t lane = 0; lane < count; ++lane) {
             const auto likely = std::span(wishes[lane]).first(wished);
             const auto end = std::partition(likely.begin(), likely.end(), [](const Wish& w) { return w.off <= held_off; });
@@ -63,16 +70,16 @@ inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bo
             });
             const bptc::Recall known(blocks + std::size_t{which[first + lane]} * 16);
             for (auto wish = likely.begin(); wish != end; ++wish)
-                if (recalled(known, *wish, found[which[first + lane]])) break;
+                if (recalled(known, *wish, plan, found[which[first + lane]])) break;
         }
     }
 }
 
-/// The same in all there is; what is found leaves `which`.
-inline void recall(const Texel* blocks, std::vector<std::uint32_t>& which, bool opaque, const EncodeOptions& options,
-                   std::vector<Found>& found) {
-    for (const auto& counts : held_wishes) {
-        recall(blocks, which, opaque, counts, options, found);
+/// The same wherever it may be; what is found leaves `which`.
+inline void recall_all(const Texel* blocks, std::vector<std::uint32_t>& which, bool opaque, const EncodeOptions& options,
+                       std::vector<Found>& found) {
+    for (const auto& plan : held_plans) {
+        recall(blocks, which, opaque, plan, options, found);
         std::erase_if(which, [&](std::uint32_t b) { return found[b].error == 0; });
     }
 }

@@ -23,7 +23,7 @@ struct EncodeOptions {
     /// The texture holds normals here: errors count by the angle they make (weights.h). BC1 to BC5 and BC7 heed it.
     std::optional<NormalChannels> normals = std::nullopt;
     /// The picture came from this format, and what was not touched since shall come back exactly, at any effort; BC7 then looks for it at
-    /// some cost. Unset: encode() looks at some of its blocks; a block codec takes it for true.
+    /// some cost. Unset: encode() looks at some of its blocks, and leaves it so where they have few colors and do not tell.
     std::optional<bool> held_before = std::nullopt;
     bool operator==(const EncodeOptions&) const = default;
 };
@@ -31,7 +31,7 @@ struct EncodeOptions {
 using BlockTexels = std::array<Texel, 16>;  ///< 4×4, row by row
 using BlockTexelsF = std::array<TexelF, 16>;
 
-/// Blocks that are exactly what a format can hold, of those that tell where they come from: blocks of few colors nearly always are.
+/// Blocks that are exactly what a format can hold, of those that tell where they come from: blocks of few colors seldom do.
 struct HeldBlocks {
     std::size_t exact = 0, telling = 0;
 };

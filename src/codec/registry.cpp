@@ -90,9 +90,9 @@ void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_
     });
 }
 
-/// Whether the picture came from the format, by some of its blocks; so of a picture's whole, whatever is encoded of it.
-bool was_held(const FormatInfo& f, const BlockCodec& codec, const Image& image) {
-    constexpr std::uint64_t least_samples = 8, most_samples = 64, blocks_each = 64, fewest_telling = 2;
+/// EncodeOptions::held_before by some of the picture's blocks; of its whole, whatever is encoded of it. None where they do not tell.
+std::optional<bool> was_held(const FormatInfo& f, const BlockCodec& codec, const Image& image) {
+    constexpr std::uint64_t least_samples = 8, most_samples = 64, blocks_each = 64;
     const std::uint64_t across = (image.width + f.block_width - 1u) / f.block_width,
                         total = across * ((image.height + f.block_height - 1u) / f.block_height);
     if (total <= least_samples) return true;  // all are soon looked at
@@ -105,7 +105,7 @@ bool was_held(const FormatInfo& f, const BlockCodec& codec, const Image& image) 
                texels.data() + k * f.block_width * f.block_height);
     }
     const auto held = codec.held(texels.data(), count);
-    return held.telling < fewest_telling || 8 * held.exact >= held.telling;
+    return held.telling == 0 ? std::nullopt : std::optional(4 * held.exact >= held.telling);
 }
 
 EncodeOptions with_held(const FormatInfo& f, const BlockCodec* codec, const Image& image, EncodeOptions options) {
