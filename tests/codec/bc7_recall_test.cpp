@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include <cmath>
 #include <random>
 
 #include "codec/bc7_tables.h"
@@ -109,6 +110,23 @@ TEST(Bc7, IsToldToHaveHeldAPictureBySomeOfItsBlocks) {
                 if (x / 4 % 2 == 1) touched.at(x, y) = picture.at(x, y);
         EXPECT_LE(others(touched, decoded(touched, {Effort::fast}), 2), 4u) << "of 512";
     }
+}
+
+TEST(Bc7, WhatBc1HeldIsLookedForExactlyAtFastToo) {
+    const auto held = *decode(Format::BC1, *encode(Format::BC1, smooth_picture(128, 128, 1), {Effort::best}), 128, 128);
+    EncodeOptions plain{Effort::fast};
+    plain.held_before = false;
+    const auto squared = [&](const EncodeOptions& options) {
+        const auto again = decoded(held, options);
+        double sum = 0;
+        for (std::size_t i = 0; i < held.texels.size(); ++i)
+            for (std::size_t c = 0; c < 3; ++c) sum += std::pow(held.texels[i][c] - again.texels[i][c], 2);
+        return sum;
+    };
+    const double looked_for = squared({Effort::fast}), not_looked_for = squared(plain), best = squared({Effort::best});
+    std::printf("squared error %.0f, without looking %.0f, at best %.0f\n", looked_for, not_looked_for, best);
+    EXPECT_LT(looked_for, 0.3 * not_looked_for);
+    EXPECT_LT(looked_for, 2 * best);
 }
 
 TEST(Bc7, ComesBackInSmallPicturesAndPartsOfThem) {
