@@ -140,7 +140,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
             if (found[b].error > 0) dense.push_back(b);
         if (options.held_before.value_or(false)) {
             recall_all(blocks, dense, opaque == 1, options, found);
-        } else if (!options.held_before && options.effort != Effort::fast) {
+        } else if (!options.held_before && options.effort == Effort::best) {
             recall(blocks, dense, opaque == 1, partitions_plan, options, found);
             std::erase_if(dense, [&](std::uint32_t b) { return found[b].error == 0; });
         }
