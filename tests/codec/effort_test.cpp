@@ -90,7 +90,7 @@ TEST_P(Encoders, ABlockDoesNotDependOnItsNeighbors) {
     const auto plain = [](Effort effort, bool held_before) { return EncodeOptions{effort, false, std::nullopt, held_before}; };
     const auto seen = [](Effort effort) { return EncodeOptions{effort, true, std::nullopt, true}; };
     for (const auto& options : {plain(Effort::fast, false), plain(Effort::fast, true), plain(Effort::normal, false),
-                                plain(Effort::best, true), seen(Effort::fast), seen(Effort::best)}) {
+                                plain(Effort::normal, true), plain(Effort::best, true), seen(Effort::fast), seen(Effort::best)}) {
         const auto all = *encode(GetParam(), picture, options);
         for (std::uint32_t b = 0; b < 256; b += options.effort == Effort::best ? 17 : 1) {
             Image alone(4, 4);
