@@ -46,6 +46,15 @@ const Masks& masks() {
     return table;
 }
 
+/// Block number(lane) in each lane, behind the `count`th the last of them.
+template <class Number>
+void load_lanes(const Texel* blocks, std::size_t count, const Number& number, const EncodeOptions& options, Block& block) {
+    std::array<Texel, 16 * max_lanes> texels;
+    for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
+        std::copy_n(blocks + std::size_t{number(std::min(lane, count - 1))} * 16, 16, texels.data() + lane * 16);
+    load_block(texels.data(), options, block);
+}
+
 /// The wishes of each block, likeliest first, as many blocks of a mode at a time as there are lanes. All are opaque, or none.
 class Dense {
 public:
@@ -118,10 +127,7 @@ private:
     }
     template <class Number>
     void load(Block& block, std::size_t count, const Number& number) const {
-        std::array<Texel, 16 * max_lanes> texels;
-        for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
-            std::copy_n(blocks_ + std::size_t{number(std::min(lane, count - 1))} * 16, 16, texels.data() + lane * 16);
-        load_block(texels.data(), options_, block);
+        load_lanes(blocks_, count, number, options_, block);
     }
     void fit(std::size_t mode, std::size_t extra, bool gray, std::size_t rank, std::span<const std::uint32_t> lanes) {
         Block block;

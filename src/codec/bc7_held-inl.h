@@ -55,11 +55,9 @@ inline void recall(const Texel* blocks, std::span<const std::uint32_t> which, bo
     for (std::size_t lane = 0; lane < n; ++lane) lanes[lane] = &wishes[lane];
     for (std::size_t first = 0; first < which.size(); first += n) {
         const auto count = std::min(n, which.size() - first);
-        std::array<Texel, 16 * max_lanes> texels;
-        for (std::size_t lane = 0; lane < n; ++lane)
-            std::copy_n(blocks + std::size_t{which[first + std::min(lane, count - 1)]} * 16, 16, texels.data() + lane * 16);
         Block block;
-        load_block(texels.data(), options, block);
+        load_lanes(
+            blocks, count, [&](std::size_t lane) { return which[first + lane]; }, options, block);
         const auto wished =
             opaque ? wish(block, plan.wishes, lanes.data(), count) : wish_with_alpha(block, plan.wishes, lanes.data(), count);
         for (std::size_t lane = 0; lane < count; ++lane) {
