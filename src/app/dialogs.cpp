@@ -19,6 +19,7 @@
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/language.h"
 #include "app/models/left_state.h"
 #include "app/models/preferences.h"
 #include "app/pages/page.h"
@@ -258,12 +259,12 @@ void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source) {
         if (kind == facts.chosen) list->setCurrentItem(item);
     };
     add(facts.candidates.empty() ? QObject::tr("As recognized: nothing fits")
-                                 : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)),
+                                 : QObject::tr("As recognized: %1").arg(spoken(facts.candidates[0].first)),
         {});
-    for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
+    for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(spoken(kind), spoken(reason)), kind);
     for (const auto& kind : model->context()->containers)
         if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); }))
-            add(to_text(kind->name()), kind->name());
+            add(spoken(kind->name()), kind->name());
     auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));
     alike->setObjectName(QStringLiteral("kind_alike"));
     alike->setVisible(path.has_extension());

@@ -54,7 +54,7 @@ std::string as_text(ByteSpan data) {
 Result<ByteSpan> slice(ByteSpan data, std::uint64_t offset, std::uint64_t size) {
     if (offset > data.size() || size > data.size() - offset)
         return fail_at(ErrorCode::damaged, offset,
-                       "needs " + grouped(size) + " bytes, has " + grouped(offset > data.size() ? 0 : data.size() - offset));
+                       phrase("needs {} bytes, has {}", grouped(size), grouped(offset > data.size() ? 0 : data.size() - offset)));
     return data.subspan(static_cast<std::size_t>(offset), static_cast<std::size_t>(size));
 }
 

@@ -38,22 +38,23 @@ std::uint32_t scatter(const std::vector<LzssSpec::Bits>& parts, std::uint32_t va
 std::uint32_t LzssSpec::longest() const { return shortest + (1u << bits_of(length)) - 1; }
 
 std::string wrong_in(const LzssSpec& spec) {
-    if (!std::has_single_bit(spec.window) || spec.window < 16 || spec.window > 1u << 20) return "window is a power of two, 16 to 1048576";
-    if (spec.pair_bytes == 0 || spec.pair_bytes > 4) return "a pair has 1 to 4 bytes";
+    if (!std::has_single_bit(spec.window) || spec.window < 16 || spec.window > 1u << 20)
+        return said("window is a power of two, 16 to 1048576");
+    if (spec.pair_bytes == 0 || spec.pair_bytes > 4) return said("a pair has 1 to 4 bytes");
     std::uint32_t used = 0;
     for (const auto* parts : {&spec.place, &spec.length})
         for (const auto& part : *parts) {
             if (part.count == 0 || part.count > 24 || part.at + part.count > 8 * spec.pair_bytes)
                 return phrase("bits {} to {} of a pair of {} bytes", part.at, part.at + part.count - 1, spec.pair_bytes);
             const auto mask = ((1u << part.count) - 1) << part.at;
-            if (used & mask) return "bits of a pair are used twice";
+            if (used & mask) return said("bits of a pair are used twice");
             used |= mask;
         }
-    if (bits_of(spec.length) == 0 || bits_of(spec.length) > 16) return "length has 1 to 16 bits";
+    if (bits_of(spec.length) == 0 || bits_of(spec.length) > 16) return said("length has 1 to 16 bits");
     if (1u << std::min(31u, bits_of(spec.place)) != spec.window)
         return phrase("place has {} bits, a window of {} needs {}", bits_of(spec.place), spec.window, std::countr_zero(spec.window));
-    if (spec.shortest == 0 || spec.shortest > 255) return "shortest is 1 to 255";
-    if (spec.start >= spec.window) return "start lies in the window";
+    if (spec.shortest == 0 || spec.shortest > 255) return said("shortest is 1 to 255");
+    if (spec.start >= spec.window) return said("start lies in the window");
     return {};
 }
 

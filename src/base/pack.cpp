@@ -299,7 +299,7 @@ std::optional<Packing> packing_named(std::string_view name) {
 const std::string& packing_names() {
     static const std::string all = [] {
         std::string out;
-        for (const auto& n : names) out += fmt::format("{}{}", out.empty() ? "" : &n == std::end(names) - 1 ? " and " : ", ", n.name);
+        for (const auto& n : names) out += fmt::format("{}{}", out.empty() ? "" : &n == std::end(names) - 1 ? said(" and ") : ", ", n.name);
         return out;
     }();
     return all;

@@ -54,7 +54,7 @@ tl::unexpected<Error> fail_errno(int error_number, std::string doing) {
         case ENOTDIR: code = ErrorCode::missing; break;
         default: break;
     }
-    return fail(code, doing + ": " + std::strerror(error_number), std::move(advice));
+    return fail(code, said(doing) + ": " + std::strerror(error_number), std::move(advice));
 }
 
 int exit_code(ErrorCode code) {

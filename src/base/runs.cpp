@@ -40,27 +40,27 @@ std::vector<unsigned> controls(const RunsSpec& spec, Does does) {
 }  // namespace
 
 std::string wrong_in(const RunsSpec& spec) {
-    if (spec.unit == 0 || spec.unit > 16) return "unit is 1 to 16 bytes";
-    if (spec.ranges.empty()) return "ranges are a list of { from, to, does, count }";
+    if (spec.unit == 0 || spec.unit > 16) return said("unit is 1 to 16 bytes");
+    if (spec.ranges.empty()) return said("ranges are a list of { from, to, does, count }");
     std::array<bool, 256> used{};
     bool single = false;
     std::array<bool, 256> itself{};
     bool repeat_one = false;
     for (const auto& r : spec.ranges) {
-        if (r.from > r.to || r.to > 255) return "a range goes from 0 to 255";
+        if (r.from > r.to || r.to > 255) return said("a range goes from 0 to 255");
         for (auto c = r.from; c <= r.to; ++c) {
             if (used[c]) return phrase("two ranges hold {}", c);
             used[c] = true;
             if (r.does == Does::itself) itself[c] = true;
         }
-        if (r.does == Does::itself && spec.unit != 1) return "\"itself\" goes with elements of one byte";
+        if (r.does == Does::itself && spec.unit != 1) return said("\"itself\" goes with elements of one byte");
         if (r.does != Does::copy && r.does != Does::repeat) continue;
         if (r.count > 65536 || (r.step < 0 && r.count < r.to - r.from)) return phrase("counts of the range from {} go below 0", r.from);
         if (r.does == Does::copy && control_for(r, 1)) single = true;
         if (r.does == Does::repeat && control_for(r, 1)) repeat_one = true;
     }
     const bool all_itself = std::all_of(itself.begin(), itself.end(), [](bool b) { return b; });
-    if (!single && !repeat_one && !all_itself) return "no range can say one single element";
+    if (!single && !repeat_one && !all_itself) return said("no range can say one single element");
     return {};
 }
 

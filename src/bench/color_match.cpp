@@ -15,7 +15,7 @@ using Transform = std::unique_ptr<void, decltype(&cmsDeleteTransform)>;
 std::string name_of(const Profile& profile) {
     std::array<char, 128> text{};
     cmsGetProfileInfoASCII(profile.get(), cmsInfoDescription, "en", "US", text.data(), static_cast<cmsUInt32Number>(text.size() - 1));
-    return text.front() ? std::string(text.data()) : "without a name";
+    return text.front() ? std::string(text.data()) : said("without a name");
 }
 
 /// Applies `map` to all color values, 0…1.

@@ -56,7 +56,7 @@ Result<std::vector<TouchUp>> TouchLists::read(const std::string& name) const {
         std::string there;
         for (const auto& one : names()) there += (there.empty() ? "" : ", ") + one;
         return fail(ErrorCode::usage, phrase("there is no list of touch-ups \"{}\"", name),
-                    there.empty() ? "None is kept yet" : "There are: " + there);
+                    there.empty() ? said("None is kept yet") : phrase("There are: {}", there));
     }
     SKIVET_TRY(const auto bytes, read_file(path, 1u << 20));
     std::vector<TouchUp> out;

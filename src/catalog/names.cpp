@@ -3,6 +3,7 @@
 #include <set>
 #include <unordered_set>
 
+#include "base/phrase.h"
 #include "container/nested_room.h"
 
 namespace skivet {
@@ -107,10 +108,11 @@ private:
 
     Status look_through(const Container& container, unsigned depth) {
         progress_.total += container.entries().size();
+        const auto in_names = phrase("the names of {}", container.kind());
         for (std::size_t i = 0; i < container.entries().size(); ++i, ++progress_.done) {
             SKIVET_CHECK(progress_.cancel.check());
             const auto& e = container.entries()[i];
-            try_name(e.path, "the names of " + container.kind());
+            try_name(e.path, in_names);
             if (const auto nested = inside(container, i, depth)) {
                 SKIVET_CHECK(look_through(*nested, depth + 1));
                 continue;

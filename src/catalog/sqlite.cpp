@@ -82,7 +82,7 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
             const int error = sqlite3_errcode(db);
             damaged = error == SQLITE_CORRUPT || error == SQLITE_NOTADB || found != 0 || tables_there > 0;
         }
-        auto error = fail_sqlite(db, "cannot open " + file.string());
+        auto error = fail_sqlite(db, phrase("cannot open {}", file.string()));
         sqlite3_close(db);
         if (!damaged) return error;
         if (replaceable == Replaceable::no || attempt > 0)

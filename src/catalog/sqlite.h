@@ -4,17 +4,18 @@
 #include <filesystem>
 
 #include "base/bytes.h"
+#include "base/phrase.h"
 
 namespace skivet {
 
 /// The database's last error as ours.
-[[nodiscard]] inline tl::unexpected<Error> fail_sqlite(sqlite3* db, std::string doing) {
+[[nodiscard]] inline tl::unexpected<Error> fail_sqlite(sqlite3* db, std::string_view doing) {
     const int code = db ? sqlite3_errcode(db) : SQLITE_NOMEM;
     const auto kind = code == SQLITE_FULL                               ? ErrorCode::no_space
                       : code == SQLITE_CORRUPT || code == SQLITE_NOTADB ? ErrorCode::damaged
                       : code == SQLITE_BUSY || code == SQLITE_LOCKED    ? ErrorCode::busy
                                                                         : ErrorCode::io;
-    return fail(kind, std::move(doing) + ": " + (db ? sqlite3_errmsg(db) : "no memory"));
+    return fail(kind, said(doing) + ": " + (db ? sqlite3_errmsg(db) : said("no memory")));
 }
 
 class Statement {

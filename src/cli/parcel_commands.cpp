@@ -273,7 +273,7 @@ int parcel_install(Context& c, const ParcelOptions& options) {
     if (!brought) return c.failed(brought.error());
     print_matches(c, brought->mod, brought->matches);
     const int code = change_stack(c, *project, stack_with(project->project(), brought->mod, brought->matches, now()),
-                                  brought->mod.parcel.about.title + " installed", options.dry_run);
+                                  title_of_installing(brought->mod.parcel.about.title), options.dry_run);
     return code != 0 || brought->all_go_in() ? code : 1;
 }
 
@@ -283,7 +283,7 @@ int parcel_remove(Context& c, const ParcelOptions& options) {
     const auto& stack = project->project().stack_state.stack;
     const auto layer = stack.find(options.id);
     const auto title = layer ? stack.layers[*layer].title : options.id;
-    return change_stack(c, *project, stack_without(project->context, project->project(), options.id), title + " taken out",
+    return change_stack(c, *project, stack_without(project->context, project->project(), options.id), title_of_taking_out(title),
                         options.dry_run);
 }
 

@@ -226,14 +226,14 @@ Status check_changes(const ReadContext& context, const Container& after, std::sp
         if (change.what == What::add) coming.insert(change.inner);
         else if (change.what == What::rename) coming.insert(now_called[change.inner] = renamed(change));
     const auto there = [&](const std::vector<std::string>& inner) { return read_entry(context, after, inner); };
-    const auto wrong = [](const std::string& name, const char* what) { return fail(ErrorCode::io, name + what); };
+    const auto wrong = [](std::string what) { return fail(ErrorCode::io, std::move(what)); };
     for (const auto& change : changes) {
         const auto& name = change.inner.back();
         if (change.what == What::replace || change.what == What::add) {
             const auto name_now = now_called.find(change.inner);
             const bool moved = change.what == What::replace && name_now != now_called.end();
             SKIVET_TRY(const auto back, there(moved ? name_now->second : change.inner));
-            if (change.bytes != back) return wrong(name, " does not read back as it was written");
+            if (change.bytes != back) return wrong(phrase("{} does not read back as it was written", name));
             change.bytes.rest();
             continue;
         }
@@ -242,7 +242,7 @@ Status check_changes(const ReadContext& context, const Container& after, std::sp
         }
         if (!coming.contains(change.inner))
             if (const auto back = there(change.inner); back || back.error().code != ErrorCode::missing)
-                return wrong(name, " is still there");
+                return wrong(phrase("{} is still there", name));
     }
     return {};
 }

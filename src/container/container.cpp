@@ -81,7 +81,8 @@ Result<FileView> Container::view_of_entry(std::size_t entry, const ReadLimits& l
 }
 
 std::string Container::fixed_entries() const {
-    return read_only().empty() ? phrase("what a {} holds can be replaced, but nothing added, renamed or taken out", kind()) : read_only();
+    return read_only().empty() ? phrase("what a {} holds can be replaced, but nothing added, renamed or taken out", said(kind()))
+                               : read_only();
 }
 
 Result<WritePlan> Container::plan_entries(const Changes& changes, const ReadLimits& limits) const { return plan(changes.replaced, limits); }

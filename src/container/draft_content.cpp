@@ -276,7 +276,7 @@ private:
                         {column, "sum",
                          fmt::format("means = \"checksum\", kind = \"{}\", of = \"{}\"", names[static_cast<std::size_t>(kind)],
                                      packed && f_.key.empty() ? "stored" : "unpacked")});
-                    f_.notes.push_back("a checksum of each entry");
+                    f_.notes.push_back(said("a checksum of each entry"));
                     f_.proved_by_content = true;
                     return;
                 }
@@ -287,7 +287,7 @@ private:
     void find_doubt() {
         if (f_.stream || (f_.has_size && !f_.packing_words.empty()) || (f_.proved_by_content && f_.has_size)) return;
         if (may_be_size_ && !f_.proved_by_content) {
-            f_.doubt = "entries have a second, larger size, but nothing that is known unpacks them to it";
+            f_.doubt = said("entries have a second, larger size, but nothing that is known unpacks them to it");
             return;
         }
         if (f_.proved_by_content) return;
@@ -309,7 +309,7 @@ private:
         // Random bytes show a little less than eight bits each in short stretches (G. A. Miller, 1955).
         const auto random = 8 - 255 / (2 * std::log(2.0) * static_cast<double>(std::max<std::size_t>(bytes, 1)));
         if (bytes >= 4096 && known * 4 < looked && entropy(counts) > random - 0.1)
-            f_.doubt = "all entries look as if they were packed or encrypted in a way that is not known";
+            f_.doubt = said("all entries look as if they were packed or encrypted in a way that is not known");
     }
 };
 
@@ -391,7 +391,7 @@ void find_data_key(Found& f) {
     if (std::any_of(stretches.begin(), stretches.end(), can_be_read)) return;
     if (!f.table_key.empty() && unhides(f.table_key)) {
         f.key = f.table_key;
-        f.notes.push_back("entries are hidden by the same key as the records");
+        f.notes.push_back(said("entries are hidden by the same key as the records"));
         return;
     }
     if (plain < 0.8 * bytes)

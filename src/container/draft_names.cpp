@@ -99,7 +99,7 @@ void find_hash(Found& f) {
             f.notes.push_back(phrase("names are known only by a hash of {} bytes; which one is a guess", width));
             return;
         }
-    f.notes.push_back("there are no names; entries are numbered");
+    f.notes.push_back(said("there are no names; entries are numbered"));
 }
 
 }  // namespace skivet::draft

@@ -37,11 +37,11 @@ Region region_of(ByteSpan data) {
     const auto values = std::count_if(counts.begin(), counts.end(), [](double c) { return c > 0; });
     out.entropy = std::min(8.0, out.entropy + static_cast<double>(values - 1) / (2 * std::log(2.0) * static_cast<double>(data.size())));
     constexpr double random = 7.85;  // packed data has 7.9 and more; in stretches of 256 bytes random bytes vary by 0.05
-    out.kind = zeros > 0.98                     ? "zeros"
-               : letters > 0.9                  ? "text"
-               : out.entropy > random           ? "packed or hidden bytes"
-               : zeros > 0.2 && out.entropy < 6 ? "numbers"
-                                                : "mixed bytes";
+    out.kind = zeros > 0.98                     ? said("zeros")
+               : letters > 0.9                  ? said("text")
+               : out.entropy > random           ? said("packed or hidden bytes")
+               : zeros > 0.2 && out.entropy < 6 ? said("numbers")
+                                                : said("mixed bytes");
     return out;
 }
 

@@ -337,16 +337,17 @@ private:
         out.readable = trial->readable;
         out.unexplained = trial->unexplained + trial->padding;
         const auto& table = found.table;
-        out.found = phrase(
-            "{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}", grouped(table.count()),
-            found.named() ? "a name" : "no name", table.numbers - (table.form == NameForm::fixed ? table.name_bytes : 0), hex(table.at),
-            !found.placed.offset                         ? "sizes"
-            : found.placed.ends == Placed::Ends::by_size ? "offsets and sizes"
-                                                         : "offsets",
-            human_bytes(found.placed.covered), found.files.pattern.empty() ? view_.path().filename().string() : found.files.pattern);
+        out.found =
+            phrase("{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}", grouped(table.count()),
+                   found.named() ? said("a name") : said("no name"), table.numbers - (table.form == NameForm::fixed ? table.name_bytes : 0),
+                   hex(table.at),
+                   !found.placed.offset                         ? said("sizes")
+                   : found.placed.ends == Placed::Ends::by_size ? said("offsets and sizes")
+                                                                : said("offsets"),
+                   human_bytes(found.placed.covered), found.files.pattern.empty() ? view_.path().filename().string() : found.files.pattern);
         for (const auto& note : found.notes) out.found += "; " + note;
         out.unsound = why_not(found, *trial, most);
-        if (!out.unsound.empty()) out.toml = "# Not sound, only a place to begin: " + out.unsound + ".\n" + out.toml;
+        if (!out.unsound.empty()) out.toml = "# " + phrase("Not sound, only a place to begin: {}.", out.unsound) + "\n" + out.toml;
         return out;
     }
 
@@ -369,7 +370,7 @@ private:
         if (!found.doubt.empty()) return found.doubt;
         if (!found.named() && text_in_records(found.table))
             return phrase("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
-        if (found.names_cut) return "the likeliest table ends within the first of the names behind it";
+        if (found.names_cut) return said("the likeliest table ends within the first of the names behind it");
         if (const auto left = record_left_over(found))
             return phrase("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later", left);
         if (names_gain_signs(found.table))
@@ -382,7 +383,7 @@ private:
             return phrase("the likeliest table's {} records are hidden, and only places that rise speak for it", grouped(n));
         if (!found.table_key.empty() && found.key.empty() && !found.proved_by_content)
             return phrase("the likeliest table's {} records are hidden, and nothing shows whether the entries are", grouped(n));
-        if (found.names && !found.table_key.empty()) return std::string("names that lie apart are hidden like the records");
+        if (found.names && !found.table_key.empty()) return said("names that lie apart are hidden like the records");
         if (found.files.pattern.empty() && trial.unexplained > most)
             return phrase("the likeliest table leaves {} of {} bytes unexplained", grouped(trial.unexplained), grouped(file_.size()));
         // What touches the entries belongs to one that was missed.
@@ -412,7 +413,7 @@ private:
             !(found.counted && (found.placed.offset ? found.placed.ends == Placed::Ends::next_record || (found.pointed && n >= 20)
                                                     : found.hashed() && found.pointed)))
             return phrase("only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked",
-                          found.placed.offset ? "places that rise" : "sizes with the right sum", grouped(n));
+                          found.placed.offset ? said("places that rise") : said("sizes with the right sum"), grouped(n));
         return {};
     }
 };

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/draft_found.h"
 
@@ -36,7 +37,7 @@ public:
     Writer(const Found& found, std::string name) : f_(found), name_(std::move(name)), usual_(found.placed.order()) {}
 
     std::string write() {
-        out_ = "# Drafted from an example. What is called unknown keeps its bytes.\n";
+        out_ = "# " + said("Drafted from an example. What is called unknown keeps its bytes.") + "\n";
         for (const auto& note : f_.notes) out_ += "# " + note + ".\n";
         out_ +=
             fmt::format("sheet = \"container\"\nname = \"{}\"\nbyte_order = \"{}\"\n", name_, usual_ == ByteOrder::big ? "big" : "little");
@@ -239,8 +240,8 @@ void find_header(Found& f) {
                 break;
     }
     if (f.placed.base > 0) add(f.placed.base, "data", "", 4);
-    if (!f.counted) f.notes.push_back("the number of entries is not in the header; the example's is written down");
-    if (!follows && !f.pointed) f.notes.push_back("no header field says where the table is; the example's place is written down");
+    if (!f.counted) f.notes.push_back(said("the number of entries is not in the header; the example's is written down"));
+    if (!follows && !f.pointed) f.notes.push_back(said("no header field says where the table is; the example's place is written down"));
     std::sort(f.header.begin(), f.header.end(), [](const auto& a, const auto& b) { return a.column.at < b.column.at; });
     if (in_front && f.header_at == 0) {
         // The header ends behind the last bytes that are something; data may begin right there.
@@ -269,10 +270,9 @@ std::string write_sheet(const Found& found, const std::string& name) { return Wr
 
 std::string write_wrapper(ByteSpan file, const std::string& name, const std::string& key_name) {
     return fmt::format(
-        "# Drafted from an example: the whole file is hidden by a key that is repeated.\nsheet = \"wrapper\"\nname = "
-        "\"{}\"\n\n[[recognize]]\nbytes "
-        "= \"{}\"\n\n[encryption]\ncipher = \"xor\"\nkey = \"{}\"\n",
-        name, hex_words(file.first(std::min<std::size_t>(file.size(), 4))), key_name);
+        "# {}\nsheet = \"wrapper\"\nname = \"{}\"\n\n[[recognize]]\nbytes = \"{}\"\n\n[encryption]\ncipher = \"xor\"\nkey = \"{}\"\n",
+        said("Drafted from an example: the whole file is hidden by a key that is repeated."), name,
+        hex_words(file.first(std::min<std::size_t>(file.size(), 4))), key_name);
 }
 
 }  // namespace skivet::draft

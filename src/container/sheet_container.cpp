@@ -123,7 +123,7 @@ Status SheetContainer::check_table_sums(ByteSpan file, ByteSpan image) const {
                            : value.field->is_over(Over::names) ? "names"
                                                                : "directory";
         if (const auto wrong = sum_mismatch(value, *over); !wrong.empty())
-            return fail_at(ErrorCode::damaged, value.at, fmt::format("{}: {}", what, wrong),
+            return fail_at(ErrorCode::damaged, value.at, fmt::format("{}: {}", said(what), wrong),
                            "The archive is damaged or was changed by a program that does not know its checksums");
     }
     return {};
@@ -414,7 +414,7 @@ std::optional<Recognized> SheetKindBase::recognize(ByteSpan head, std::uint64_t 
     if (tables) {
         if (head.size() != file_size || !tables_hold(head)) return std::nullopt;
         if (reason->empty()) rank = ranks::weak + 1;  // nothing else speaks for it
-        *reason += reason->empty() ? "its tables, which explain every byte" : ", its tables";
+        *reason = reason->empty() ? said("its tables, which explain every byte") : phrase("{}, its tables", *reason);
     }
     return Recognized{rank, std::move(*reason)};
 }

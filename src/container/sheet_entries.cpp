@@ -22,22 +22,22 @@ std::string SheetContainer::Entries::why_fixed(const SheetContainer& c) {
     const auto& s = *c.sheet_;
     const auto* offset = s.record.with(Meaning::data_offset);
     const auto not_plain = [&]() -> std::string {
-        if (c.file_.parts().size() > 1) return "it is cut into parts";
-        if (!s.table_method.empty()) return "they are packed";
-        if (s.table_crypt && s.names) return "they are encrypted, and names are apart from the records";
-        if (s.tree) return "their names make a tree";
-        if (!s.folders.fields.empty()) return "their records lie in folders";
-        if (has_stream(s) || s.part_size > 0) return "the data of all entries is one stream";
-        if (follows_order(s) || !offset) return "where data lies follows from the order of the entries";
-        if (s.record.arrays) return "their records are columns";
-        if (s.record_count.by == CountOf::By::number) return "the number of entries is fixed";
-        if (s.record_count.by == CountOf::By::folders) return "folders count the entries";
-        if (!s.markers.start.empty()) return "entries between others make folders";
-        if (offset->base_section) return "data is counted from the end of a table";
-        if (s.record.with(Meaning::name_index)) return "names are counted";
-        if (c.header_.values.with(Meaning::data_size)) return "the header says how long all data is";
+        if (c.file_.parts().size() > 1) return said("it is cut into parts");
+        if (!s.table_method.empty()) return said("they are packed");
+        if (s.table_crypt && s.names) return said("they are encrypted, and names are apart from the records");
+        if (s.tree) return said("their names make a tree");
+        if (!s.folders.fields.empty()) return said("their records lie in folders");
+        if (has_stream(s) || s.part_size > 0) return said("the data of all entries is one stream");
+        if (follows_order(s) || !offset) return said("where data lies follows from the order of the entries");
+        if (s.record.arrays) return said("their records are columns");
+        if (s.record_count.by == CountOf::By::number) return said("the number of entries is fixed");
+        if (s.record_count.by == CountOf::By::folders) return said("folders count the entries");
+        if (!s.markers.start.empty()) return said("entries between others make folders");
+        if (offset->base_section) return said("data is counted from the end of a table");
+        if (s.record.with(Meaning::name_index)) return said("names are counted");
+        if (c.header_.values.with(Meaning::data_size)) return said("the header says how long all data is");
         if (std::any_of(s.record.fields.begin(), s.record.fields.end(), [](const auto& f) { return f.type == FieldType::pad; }))
-            return "padding in a record depends on its place";
+            return said("padding in a record depends on its place");
         return {};
     }();
     return not_plain.empty() ? std::string() : phrase("the tables of a {} cannot be made longer or shorter: {}", s.name, not_plain);
@@ -122,7 +122,7 @@ Status SheetContainer::Entries::find_place(Section& section) {
 Status SheetContainer::Entries::clear_the_way(const Section& section) {
     const auto until = section.at + section.size;
     const auto cannot = [&](const std::string& why) {
-        return fail(ErrorCode::unsupported, phrase("its tables have no room for more: {}", why),
+        return fail(ErrorCode::unsupported, phrase("its tables have no room for more: {}", said(why)),
                     "Deliver into an override folder instead, if the game has one");
     };
     if (!sheet_.may_move || sheet_.keep_order) return cannot("behind them lies data that may not move");
@@ -309,7 +309,7 @@ Status SheetContainer::Entries::blank_what_went() {
 }
 
 tl::unexpected<Error> SheetContainer::Entries::not_enough(const std::string& what) const {
-    return fail(ErrorCode::unsupported, phrase("what the sheet {} says is not enough to change its entries: {}", sheet_.name, what),
+    return fail(ErrorCode::unsupported, phrase("what the sheet {} says is not enough to change its entries: {}", sheet_.name, said(what)),
                 "Deliver into an override folder instead, if the game has one");
 }
 

@@ -59,7 +59,7 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::end:
             if (place.offset > image_.size())
                 return fail(ErrorCode::damaged,
-                            phrase("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
+                            phrase("{}: {} bytes before the end of {} bytes", said(what), place.offset, grouped(image_.size())));
             at = image_.size() - place.offset;
             break;
         case Place::From::field: {
@@ -75,7 +75,7 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::behind_record: break;
     }
     if (at > image_.size())
-        return fail_at(ErrorCode::damaged, at, phrase("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
+        return fail_at(ErrorCode::damaged, at, phrase("{} is said to be behind the end of {} bytes", said(what), grouped(image_.size())));
     // What begins where the packed directory begins is in it.
     if (out_.packed_end_ > 0 && at == out_.packed_at_) return out_.file_.size();
     return at;
@@ -99,9 +99,9 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
         if (n > limits_.entries || n > image_.size())
             return fail_at(ErrorCode::damaged, value->at,
                            phrase("{} {} in {} bytes", grouped(n),
-                                  what == "entry"   ? "entries"
-                                  : what == "chunk" ? "chunks"
-                                                    : "folders",
+                                  what == "entry"   ? said("entries")
+                                  : what == "chunk" ? said("chunks")
+                                                    : said("folders"),
                                   grouped(image_.size())));
     }
     return n;

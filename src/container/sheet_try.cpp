@@ -40,7 +40,7 @@ void add_fields(Trial& out, const RecordValues& record, const std::string& where
         f.name = value.field->name;
         if (value.field->means != Meaning::none) f.means = name_of(value.field->means);
         f.at = value.at;
-        if (f.at >= file_size) f.at -= file_size, f.where += ", in the unpacked directory";
+        if (f.at >= file_size) f.at -= file_size, f.where = phrase("{}, in the unpacked directory", said(f.where));
         f.size = value.size;
         f.value = value_text(value);
         const auto shown = std::min<std::uint64_t>(value.size, 16);
@@ -149,9 +149,9 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
 
 std::string text_of(const Proof& p) {
     auto out = phrase("{} of {} entries were changed and put back in a copy, {} made longer, too", p.changed, p.entries,
-                      p.longer == p.changed ? "all" : fmt::format("{}", p.longer));
-    if (!p.refused.empty()) out += fmt::format(" ({})", p.refused);
-    out += p.unexplained == 0 ? "; every byte is explained"
+                      p.longer == p.changed ? said("all") : fmt::format("{}", p.longer));
+    if (!p.refused.empty()) out += fmt::format(" ({})", said(p.refused));
+    out += p.unexplained == 0 ? said("; every byte is explained")
                               : phrase("; {} bytes are not explained, and stayed where they belong", grouped(p.unexplained));
     return out;
 }

@@ -132,7 +132,7 @@ private:
             options_.left_out->push_back(
                 phrase("{}{:#x} to {:#x}: too much begins like a stream or a hidden header and is none; the rest there was looked at only "
                        "for textures",
-                       depth > 0 ? "inside a stream, " : "", at, to));
+                       depth > 0 ? said("inside a stream, ") : "", at, to));
         return out;
     }
 

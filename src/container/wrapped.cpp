@@ -25,7 +25,7 @@ public:
             entries_.push_back(std::move(e));
         }
         recognized_by_ = wrapper_->reason();
-        if (archive_) recognized_by_ += ", and inside it " + archive_->recognized_by();
+        if (archive_) recognized_by_ = phrase("{}, and inside it {}", said(recognized_by_), said(archive_->recognized_by()));
     }
     std::string kind() const override { return archive_ ? phrase("{} in {}", archive_->kind(), wrapper_->name()) : wrapper_->name(); }
     std::string read_only() const override { return archive_ ? archive_->read_only() : std::string(); }
@@ -46,7 +46,7 @@ public:
     }
 
     std::string fixed_entries() const override {
-        return archive_ ? archive_->fixed_entries() : phrase("a {} holds one file; nothing can be put beside it", kind());
+        return archive_ ? archive_->fixed_entries() : phrase("a {} holds one file; nothing can be put beside it", said(kind()));
     }
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
         return plan_entries({{replacements.begin(), replacements.end()}, {}, {}, {}}, limits);

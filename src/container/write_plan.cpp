@@ -269,9 +269,7 @@ Result<WritePlan> plan_no_file(const FileView& view) {
 }
 
 Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
-    const auto past = [](std::uint64_t at, const char* what) {
-        return fail_at(ErrorCode::damaged, at, phrase("the plan {} past the end of the file", what));
-    };
+    const auto past = [](std::uint64_t at, const char* what) { return fail_at(ErrorCode::damaged, at, what); };
     Bytes out;
     if (!plan.pieces.empty()) {
         out.reserve(static_cast<std::size_t>(plan.new_size));
@@ -280,7 +278,8 @@ Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
                 out.insert(out.end(), piece.bytes.begin(), piece.bytes.end());
                 continue;
             }
-            if (piece.from > current.size() || piece.size > current.size() - piece.from) return past(piece.from, "reads");
+            if (piece.from > current.size() || piece.size > current.size() - piece.from)
+                return past(piece.from, "the plan reads past the end of the file");
             const auto from = current.subspan(static_cast<std::size_t>(piece.from), static_cast<std::size_t>(piece.size));
             out.insert(out.end(), from.begin(), from.end());
         }
@@ -289,7 +288,8 @@ Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
     out.assign(current.begin(), current.begin() + static_cast<std::ptrdiff_t>(std::min<std::uint64_t>(current.size(), plan.new_size)));
     out.resize(static_cast<std::size_t>(plan.new_size));
     for (const auto& range : plan.ranges) {
-        if (range.at > out.size() || range.bytes.size() > out.size() - range.at) return past(range.at, "writes");
+        if (range.at > out.size() || range.bytes.size() > out.size() - range.at)
+            return past(range.at, "the plan writes past the end of the file");
         std::copy(range.bytes.begin(), range.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(range.at));
     }
     return out;

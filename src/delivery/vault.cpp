@@ -428,8 +428,9 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
         if (fs::exists(kept, code)) (void)files_->rename(kept, pending);
         Recovered back;
         if (auto rolled = roll_back_what_is_known(pending, journal, back); !rolled)
-            error.advice = "The old bytes could not be put back yet (" + rolled.error().message() +
-                           "); they are safe in the vault, and the next start puts them back";
+            error.advice =
+                phrase("The old bytes could not be put back yet ({}); they are safe in the vault, and the next start puts them back",
+                       rolled.error().message());
         else if (!back.set_aside.empty()) error.advice = back.set_aside[0].message();
         return fail(std::move(error));
     }

@@ -142,7 +142,7 @@ Status check_depth(std::string_view text, std::string_view file_name) {
     int line = 1, depth = 0, parts = 1;
     const auto too_deep = [&](const char* what) {
         return fail(Error{ErrorCode::limit,
-                          phrase("{} more than {} deep", what, most),
+                          phrase("{} more than {} deep", said(what), most),
                           {std::string(file_name), phrase("line {}", line)},
                           {},
                           "No sheet needs that"});

@@ -283,7 +283,8 @@ std::string sum_mismatch(const FieldValue& value, ByteSpan data) {
     if (number == value.number) return {};
     constexpr std::string_view names[] = {"CRC-32", "Adler-32", "FNV-1a", "FNV-1a", "xxHash", "xxHash", "SHA-1", "SHA-256", "sum"};
     return phrase("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
-                  field.is_over(Over::unpacked) || field.is_over(Over::stored) ? "directory" : "header", value.number, 2 * field.width);
+                  field.is_over(Over::unpacked) || field.is_over(Over::stored) ? said("directory") : said("header"), value.number,
+                  2 * field.width);
 }
 
 Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) {
@@ -336,7 +337,7 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
     }
     if (rule.size && file_size != unknown_size) {
         if (file_size < rule.size->first || file_size > rule.size->second) return std::nullopt;
-        add("its size");
+        add(said("its size"));
     }
     if (rule.at) {
         // What counts from the end cannot be seen in a file's beginning; then the other conditions decide, and opening checks it.
@@ -354,7 +355,7 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
     if (!rule.name_pattern.empty()) {
         const auto slash = path.find_last_of('/');
         if (!glob_match(rule.name_pattern, slash == std::string_view::npos ? path : path.substr(slash + 1))) return std::nullopt;
-        add("its name");
+        add(said("its name"));
     }
     if (!rule.field.empty()) {
         if (sheet.header_at < 0 && head.size() != file_size) return reason;
@@ -364,7 +365,7 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
         if (!value) return std::nullopt;
         const auto [from, to] = rule.range.value_or(std::pair{file_size, file_size});
         if (value->number < from || value->number > to) return std::nullopt;
-        add(rule.range ? phrase("its field {}", rule.field) : "its size field");
+        add(rule.range ? phrase("its field {}", rule.field) : said("its size field"));
     }
     return reason;
 }

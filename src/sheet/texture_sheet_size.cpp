@@ -22,7 +22,7 @@ bool SheetTextureKind::can_resize(const TextureLayout& layout) const {
 
 Result<Bytes> SheetTextureKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
     const auto unsupported = [&](const std::string& why) {
-        return fail(ErrorCode::unsupported, fmt::format("{}: {}", sheet_.name, why), "Bring the edit back to the game's size");
+        return fail(ErrorCode::unsupported, fmt::format("{}: {}", sheet_.name, said(why)), "Bring the edit back to the game's size");
     };
     if (!can_resize(layout)) return unsupported("its sheet does not say all that follows from a size");
     if (d.format != layout.desc.format) return unsupported("its format stays");

@@ -39,7 +39,7 @@ Result<Header> header_of(ByteSpan data) {
 bool recognized(ByteSpan head) { return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0; }
 
 tl::unexpected<Error> png_error(int code, std::string_view doing) {
-    return fail(code == SPNG_EMEM ? ErrorCode::io : ErrorCode::damaged, fmt::format("{}: {}", doing, spng_strerror(code)));
+    return fail(code == SPNG_EMEM ? ErrorCode::io : ErrorCode::damaged, fmt::format("{}: {}", said(doing), spng_strerror(code)));
 }
 
 /// A context that has read the header and found it within the limits.

@@ -8,7 +8,8 @@ namespace {
 Error in_sibling(const SiblingFile& sibling, Error error) {
     if (error.code == ErrorCode::missing)
         return Error{ErrorCode::missing,
-                     sibling.name + (sibling.only_read ? " is missing: the palette is in it" : " is missing: its levels cannot be shown"),
+                     sibling.only_read ? phrase("{} is missing: the palette is in it", sibling.name)
+                                       : phrase("{} is missing: its levels cannot be shown", sibling.name),
                      {},
                      {},
                      "Put it beside the texture's other files"};

@@ -69,7 +69,7 @@ File open_file(Memory& memory, const char* mode) {
 }
 
 tl::unexpected<Error> tiff_error(std::string_view doing) {
-    return fail(ErrorCode::damaged, last_error.empty() ? std::string(doing) : fmt::format("{}: {}", doing, last_error));
+    return fail(ErrorCode::damaged, last_error.empty() ? said(doing) : fmt::format("{}: {}", said(doing), last_error));
 }
 
 struct Header {
@@ -112,7 +112,7 @@ Result<Header> header_of(TIFF* file) {
     if (h.format == Format::unknown || (h.planes != PLANARCONFIG_CONTIG && h.samples > 1))
         return fail(ErrorCode::unsupported,
                     phrase("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
-                           h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
+                           h.planes != PLANARCONFIG_CONTIG ? said(", in planes") : ""),
                     "Gray, RGB and RGBA of 8 and 16 bits and floats are read");
     return h;
 }
@@ -162,7 +162,7 @@ Status each_row_of_pieces(TIFF* file, const Header& h, const Pieces& p, const Ro
                           std::fill(piece.begin(), piece.end(), std::byte{0});
                           const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes)
                                                    : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
-                          if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
+                          if (got < 0) return tiff_error(p.tiled ? phrase("tile {}", index) : phrase("strip {}", index));
                           for (std::uint32_t r = 0; r < height; ++r)
                               std::memcpy(row.data() + (std::size_t{r} * h.width + x) * h.texel(),
                                           piece.data() + std::size_t{r} * p.width * h.texel(), width * h.texel());
@@ -313,7 +313,7 @@ Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std:
             const auto size = p.tiled ? p.bytes : static_cast<tmsize_t>(std::size_t{height} * p.width * h.texel());
             const auto put = p.tiled ? TIFFWriteEncodedTile(file.get(), index, piece.data(), size)
                                      : TIFFWriteEncodedStrip(file.get(), index, piece.data(), size);
-            if (put < 0) return tiff_error(phrase("writing {} {}", p.tiled ? "tile" : "strip", index));
+            if (put < 0) return tiff_error(p.tiled ? phrase("writing tile {}", index) : phrase("writing strip {}", index));
             return {};
         }));
     if (!TIFFRewriteDirectory(file.get()) && !TIFFFlush(file.get())) return tiff_error("writing the directory");

@@ -68,8 +68,8 @@ std::string text_of(const TexelF& color) {
 std::string wanted(const TouchParam& p) {
     switch (p.kind) {
         case TouchParamKind::number: return phrase("a number from {} to {}", p.least, p.most);
-        case TouchParamKind::color: return "a color like #a03020";
-        case TouchParamKind::file: return "the name of a picture file";
+        case TouchParamKind::color: return said("a color like #a03020");
+        case TouchParamKind::file: return said("the name of a picture file");
         case TouchParamKind::choice: break;
     }
     std::string out;
@@ -406,7 +406,7 @@ std::string touch_words() {
         for (const auto& p : row.params)
             out += fmt::format("    {}: {}{}\n", p.id, wanted(p),
                                p.usual.empty()  ? ""
-                               : p.usual == "-" ? ", or nothing"
+                               : p.usual == "-" ? said(", or nothing")
                                                 : phrase("; {} if not said", p.usual));
     }
     return out;

@@ -188,7 +188,7 @@ Result<ReadMod> read_foreign(const ReadContext& context, const Project& project,
         auto bytes = read_texture_bytes(context, mod_reader, address_of(mod[0], item));
         auto texture = bytes ? TextureFile::open(context.textures, std::move(*bytes), item.path(), context.limits) : fail(bytes.error());
         if (!texture || texture->layout.damage) {
-            out.strangers.push_back(item.path() + ": " + (texture ? texture->layout.damage->what : texture.error().what));
+            out.strangers.push_back(item.path() + ": " + said(texture ? texture->layout.damage->what : texture.error().what));
             continue;
         }
         if (const auto there = read_texture_bytes(before->context, game_reader, address); there && *there == texture->file) continue;
@@ -438,6 +438,9 @@ Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::
     else out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(*out.find({})), std::move(layer));
     return out;
 }
+
+std::string title_of_installing(const std::string& parcel) { return phrase("{} installed", parcel); }
+std::string title_of_taking_out(const std::string& parcel) { return phrase("{} taken out", parcel); }
 
 Result<ParcelStack> stack_without(const ReadContext& context, const Project& project, const std::string& id) {
     auto out = project.stack_state.stack;

@@ -66,6 +66,9 @@ struct TextureMatch {
 /// installed.
 [[nodiscard]] Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::span<const TextureMatch> matches,
                                              std::int64_t now);
+/// What the deliveries of the two are called in the history.
+[[nodiscard]] std::string title_of_installing(const std::string& parcel);
+[[nodiscard]] std::string title_of_taking_out(const std::string& parcel);
 /// Without the parcel of this id. Error `missing`; `usage` when another one needs it.
 [[nodiscard]] Result<ParcelStack> stack_without(const ReadContext& context, const Project& project, const std::string& id);
 /// With this layer (empty: one's own work) at another place, the lowest being 0. Error `missing`.

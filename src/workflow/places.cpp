@@ -142,13 +142,14 @@ Status check_layout(const std::string& layout, const char* what) {
     if (layout.empty()) return {};
     const auto plain = filled(layout, {{"{path}", "x"}, {"{file}", "x"}, {"{archive}", "x"}, {"{group}", "x"}});
     if (plain.find_first_of("{}") != std::string::npos)
-        return fail(ErrorCode::usage, phrase("the layout of {} has an unknown word in braces: {}", what, layout),
+        return fail(ErrorCode::usage, phrase("the layout of {} has an unknown word in braces: {}", said(what), layout),
                     "There are {path}, {file}, {archive} and {group}");
     if (safe_relative_path(plain) != plain)
-        return fail(ErrorCode::usage, phrase("the layout of {} is no path: {}", what, layout), "Write it as mods/{path}");
+        return fail(ErrorCode::usage, phrase("the layout of {} is no path: {}", said(what), layout), "Write it as mods/{path}");
     const auto name = layout.substr(layout.rfind('/') + 1);
     if (name != "{path}" && name != "{file}")
-        return fail(ErrorCode::usage, phrase("the layout of {} must end in {{path}} or {{file}}, so that names stay: {}", what, layout),
+        return fail(ErrorCode::usage,
+                    phrase("the layout of {} must end in {{path}} or {{file}}, so that names stay: {}", said(what), layout),
                     "Write it as mods/{path}");
     return {};
 }

@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -44,7 +45,7 @@ Settings load_settings(const fs::path& file, std::optional<Error>* aside) {
                            "the settings cannot be read, so those of a new installation are used",
                            {file.string()},
                            std::nullopt,
-                           code ? "" : "They were set aside as " + damaged.string()};
+                           code ? "" : phrase("They were set aside as {}", damaged.string())};
         return out;
     }
     std::string look;

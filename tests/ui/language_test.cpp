@@ -21,6 +21,7 @@
 #include "app/pages/page_list.h"
 #include "app/start_page.h"
 #include "app/widgets/button.h"
+#include "app/widgets/card_rows.h"
 #include "app/workshop/bring_window.h"
 #include "app/workshop/columns_window.h"
 #include "app/workshop/found_window.h"
@@ -36,6 +37,7 @@
 #include "app/workshop/update_window.h"
 #include "app/workshop/versions_window.h"
 #include "base/phrase.h"
+#include "bench/save_fault.h"
 #include "pixel/format.h"
 #include "support/pictures.h"
 #include "texture/png.h"
@@ -82,6 +84,12 @@ void collect(const QWidget* widget, std::vector<std::pair<QString, QString>>& ou
         const auto* model = view->model();
         for (int c = 0; c < model->columnCount() && view->inherits("QTableView"); ++c)
             add("heading", model->headerData(c, Qt::Horizontal).toString());
+        for (int r = 0; r < std::min(model->rowCount(view->rootIndex()), 200); ++r)
+            for (int c = 0; c < model->columnCount(view->rootIndex()); ++c)
+                for (const int role :
+                     {int(Qt::DisplayRole), int(Qt::ToolTipRole), int(Qt::AccessibleTextRole), int(CardUnder), int(CardWrong)})
+                    if (const auto value = model->index(r, c, view->rootIndex()).data(role); value.typeId() == QMetaType::QString)
+                        add("row", value.toString());
     }
     for (const auto* action : widget->actions()) {
         add("action", action->text());
@@ -291,6 +299,11 @@ TEST_F(Language_, TheCoreSpeaksItToo) {
     const auto wrong = FileView::open(folder / "nowhere.zip");
     ASSERT_FALSE(wrong);
     EXPECT_NE(wrong.error().message().find("⟦"), std::string::npos) << wrong.error().message();
+    const auto ends = slice({}, 0, 5592);
+    ASSERT_FALSE(ends);
+    EXPECT_TRUE(is_data(QString::fromStdString(ends.error().message()))) << ends.error().message();
+    const auto pipe = fail_errno(ENOENT, "cannot make a pipe");
+    EXPECT_TRUE(QString::fromStdString(pipe.value().what).startsWith(open_mark)) << pipe.value().what;
     EXPECT_TRUE(spoken("base color").startsWith(open_mark));
     EXPECT_EQ(spoken("no text of ours, such as a name"),
               open_mark + QStringLiteral("no text of ours, such as a name") + QString(10, '~') + close_mark)
@@ -302,7 +315,12 @@ TEST_F(Language_, GermanIsSpokenFromItsFile) {
     speak_language("de");
     EXPECT_EQ(QObject::tr("Cancel"), QStringLiteral("Abbrechen"));
     EXPECT_EQ(spoken("base color"), QStringLiteral("Grundfarbe"));
-    EXPECT_EQ(phrase("needs {} bytes, has {}", grouped(5592), grouped(4096)), "braucht 5.592 Byte, hat 4.096");
+    EXPECT_EQ(slice(Bytes(4096), 0, 5592).error().what, "braucht 5.592 Byte, hat 4.096");
+    for (int i = 0; i <= static_cast<int>(SaveFault::green); ++i) {
+        const auto& row = info(static_cast<SaveFault>(i));
+        EXPECT_NE(said(row.headline), row.headline);
+        EXPECT_NE(said(row.detail), row.detail);
+    }
     EXPECT_EQ(human_bytes(1'398'256), "1,3 MB");
     EXPECT_EQ(QCoreApplication::translate("Page", "Sources"), QStringLiteral("Quellen"));
     EXPECT_EQ(StartPage::tr("%n waiting for the game", nullptr, 1), QStringLiteral("1 wartet auf das Spiel"));

@@ -73,8 +73,8 @@ void ParcelModel::bring(const std::filesystem::path& path) {
                 out.mod = std::make_shared<ReadMod>(std::move(mod));
                 SKIVET_TRY(out.matches, match_parcel(*context, *project, vault, out.mod->parcel, *progress));
                 SKIVET_TRY(auto wanted, stack_with(*project, *out.mod, out.matches, now()));
-                SKIVET_TRY(auto plan, plan_stack(*context, *project, vault, std::move(wanted), out.mod->parcel.about.title + " installed",
-                                                 progress->cancel));
+                SKIVET_TRY(auto plan, plan_stack(*context, *project, vault, std::move(wanted),
+                                                 title_of_installing(out.mod->parcel.about.title), progress->cancel));
                 out.plan = std::make_shared<StackPlan>(std::move(plan));
                 return {};
             };
@@ -89,20 +89,22 @@ void ParcelModel::bring(const std::filesystem::path& path) {
 void ParcelModel::take_out(const std::string& id) {
     const auto layer = stack().find(id);
     if (!layer || id.empty()) return;
-    prepare(tr("Planning"), stack().layers[*layer].title + " taken out", true,
+    prepare(tr("Planning"), title_of_taking_out(stack().layers[*layer].title), true,
             [id](const ReadContext& context, const Project& project) { return stack_without(context, project, id); });
 }
 
 void ParcelModel::move(const std::string& id, std::size_t place) {
-    prepare(tr("Planning"), "parcels in another order", true,
+    prepare(tr("Planning"), tr("parcels in another order").toStdString(), true,
             [id, place](const ReadContext&, const Project& project) { return stack_moved(project, id, place); });
 }
 
 void ParcelModel::prefer(const Address& address, const std::string& id) {
     // In the change that waits, where there is one.
     auto wanted = waits_ && plan_ ? plan_->wanted : stack().with_own();
-    const auto title =
-        waits_ && plan_ ? plan_->title : std::filesystem::path(address.inner.back()).filename().string() + " as another has it";
+    const auto title = waits_ && plan_ ? plan_->title
+                                       : tr("%1 as another has it")
+                                             .arg(QString::fromStdString(std::filesystem::path(address.inner.back()).filename().string()))
+                                             .toStdString();
     std::erase_if(wanted.choices, [&](const StackChoice& c) { return c.address == address; });
     wanted.choices.push_back({address, id});
     const auto mod = mod_;

@@ -6,6 +6,7 @@
 #include <QMenu>
 
 #include "app/dialogs.h"
+#include "app/language.h"
 #include "app/models/left_state.h"
 #include "app/pages/source_list.h"
 #include "app/theme/theme.h"
@@ -363,7 +364,7 @@ void SourcesPage::show_source(int row) {
         about_->setObjectName(QStringLiteral("warning"));
     } else {
         about_->setText(tr("%1 · recognized by %2 · %3 entries")
-                            .arg(to_text(source.container->kind()), to_text(source.container->recognized_by()),
+                            .arg(spoken(source.container->kind()), spoken(source.container->recognized_by()),
                                  to_text(grouped(source.container->entries().size()))));
         about_->setObjectName(QStringLiteral("soft"));
     }
@@ -378,7 +379,7 @@ void SourcesPage::show_source(int row) {
             "it.");
     if (facts.wants_key && !source.error)
         notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
-    if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(to_text(facts.read_only));
+    if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(spoken(facts.read_only));
     if (source.container && !source.container->problems().empty()) notes << to_text(source.container->problems().front().message());
     notes_->setText(notes.join('\n'));
     notes_->setVisible(!notes.isEmpty());

@@ -847,6 +847,16 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Dateien zum Ziehen werden geschrieben</translation>
         </message>
         <message>
+            <location filename="../../../src/app/models/catalog_model.cpp" />
+            <source>nothing that is chosen is a texture</source>
+            <translation>nichts Gewähltes ist eine Textur</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/catalog_model.cpp" />
+            <source>there is no picture in it</source>
+            <translation>darin ist kein Bild</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/models/contact_model.cpp" />
             <source>%1, %2</source>
             <translation>%1, %2</translation>
@@ -1128,6 +1138,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
         </message>
         <message>
             <location filename="../../../src/app/models/parcel_model.cpp" />
+            <source>%1 as another has it</source>
+            <translation>%1, wie ein anderer es hat</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/parcel_model.cpp" />
             <source>%1: %2 for textures of %3</source>
             <translation>%1: %2 für Texturen von %3</translation>
         </message>
@@ -1155,6 +1170,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/parcel_model.cpp" />
             <source>Writing the parcel</source>
             <translation>Das Paket wird geschrieben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/parcel_model.cpp" />
+            <source>parcels in another order</source>
+            <translation>Pakete in anderer Reihenfolge</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/project_store.cpp" />
@@ -1210,6 +1230,21 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/project_store.cpp" />
             <source>Where deliveries go</source>
             <translation>Wohin Lieferungen gehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/project_store.cpp" />
+            <source>a packer needs the command that unpacks</source>
+            <translation>ein Packer braucht den Befehl, der auspackt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/project_store.cpp" />
+            <source>no packer is chosen</source>
+            <translation>kein Packer ist gewählt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/project_store.cpp" />
+            <source>no project is open</source>
+            <translation>kein Projekt ist offen</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/shipped_model.cpp" />
@@ -7214,11 +7249,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/base/bytes.cpp" />
-            <source> bytes, has </source>
-            <translation> Byte, da sind </translation>
-        </message>
-        <message>
-            <location filename="../../../src/base/bytes.cpp" />
             <source>needs {} bytes, has {}</source>
             <translation>braucht {} Byte, hat {}</translation>
         </message>
@@ -7469,6 +7499,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/base/lzss.cpp" />
+            <source>a pair has 1 to 4 bytes</source>
+            <translation>ein Paar hat 1 bis 4 Byte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
+            <source>bits of a pair are used twice</source>
+            <translation>Bits eines Paars werden zweimal benutzt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
             <source>bits {} to {} of a pair of {} bytes</source>
             <translation>Bits {} bis {} eines Paars von {} Byte</translation>
         </message>
@@ -7479,8 +7519,23 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/base/lzss.cpp" />
+            <source>length has 1 to 16 bits</source>
+            <translation>length hat 1 bis 16 Bit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
             <source>place has {} bits, a window of {} needs {}</source>
             <translation>die Stelle hat {} Bit, ein Fenster von {} braucht {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
+            <source>shortest is 1 to 255</source>
+            <translation>shortest ist 1 bis 255</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
+            <source>start lies in the window</source>
+            <translation>start liegt im Fenster</translation>
         </message>
         <message>
             <location filename="../../../src/base/lzss.cpp" />
@@ -7491,6 +7546,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/base/lzss.cpp" />
             <source>unpacks to {} bytes, should be {}</source>
             <translation>entpackt sich zu {} Byte, sollten {} sein</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/lzss.cpp" />
+            <source>window is a power of two, 16 to 1048576</source>
+            <translation>window ist eine Zweierpotenz, 16 bis 1048576</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/pack.cpp" />
+            <source> and </source>
+            <translation> und </translation>
         </message>
         <message>
             <location filename="../../../src/base/pack.cpp" />
@@ -7634,8 +7699,38 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/base/packer_program.cpp" />
+            <source>Give its path in the project's settings</source>
+            <translation>Gib seinen Pfad in den Einstellungen des Projekts an</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
+            <source>Install the package bubblewrap</source>
+            <translation>Installiere das Paket bubblewrap</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
             <source>Name one in the project's settings</source>
             <translation>Nenne eines in den Einstellungen des Projekts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
+            <source>The data is not what it takes, or its command in the project's settings is wrong</source>
+            <translation>Die Daten sind nicht, was es annimmt, oder sein Befehl in den Einstellungen des Projekts ist falsch</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
+            <source>The data is not what it takes, or its size is another</source>
+            <translation>Die Daten sind nicht, was es annimmt, oder ihre Größe ist eine andere</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
+            <source>The program hangs, or the data is not what it takes</source>
+            <translation>Das Programm hängt, oder die Daten sind nicht, was es annimmt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/packer_program.cpp" />
+            <source>bubblewrap is not installed, and packer programs run only inside it</source>
+            <translation>bubblewrap ist nicht installiert, und Packer laufen nur darin</translation>
         </message>
         <message>
             <location filename="../../../src/base/packer_program.cpp" />
@@ -7703,9 +7798,34 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation> (bei Byte {})</translation>
         </message>
         <message>
+            <location filename="../../../src/base/result.cpp" />
+            <source>Check who owns the file and whether the disk is read-only</source>
+            <translation>Prüfe, wem die Datei gehört und ob der Datenträger schreibgeschützt ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/result.cpp" />
+            <source>Free some space and try again; nothing was changed</source>
+            <translation>Schaffe Platz und versuche es noch einmal; nichts wurde geändert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/runs.cpp" />
+            <source>"itself" goes with elements of one byte</source>
+            <translation>„itself“ geht nur mit Elementen von einem Byte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/runs.cpp" />
+            <source>a range goes from 0 to 255</source>
+            <translation>ein Bereich geht von 0 bis 255</translation>
+        </message>
+        <message>
             <location filename="../../../src/base/runs.cpp" />
             <source>counts of the range from {} go below 0</source>
             <translation>Anzahlen des Bereichs ab {} gehen unter 0</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/runs.cpp" />
+            <source>no range can say one single element</source>
+            <translation>kein Bereich kann ein einzelnes Element sagen</translation>
         </message>
         <message>
             <location filename="../../../src/base/runs.cpp" />
@@ -7719,6 +7839,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/base/runs.cpp" />
+            <source>ranges are a list of { from, to, does, count }</source>
+            <translation>ranges ist eine Liste von { from, to, does, count }</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/runs.cpp" />
             <source>the run needs {} bytes, has {}</source>
             <translation>der Lauf braucht {} Byte, hat {}</translation>
         </message>
@@ -7726,6 +7851,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/base/runs.cpp" />
             <source>two ranges hold {}</source>
             <translation>zwei Bereiche enthalten {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/runs.cpp" />
+            <source>unit is 1 to 16 bytes</source>
+            <translation>unit ist 1 bis 16 Byte</translation>
         </message>
         <message>
             <location filename="../../../src/base/runs.cpp" />
@@ -7876,6 +8006,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/bench/edited.cpp" />
             <source>Save it as PNG, TIFF or OpenEXR, or as a texture file (DDS, KTX2)</source>
             <translation>Speichere es als PNG, TIFF oder OpenEXR, oder als Texturdatei (DDS, KTX2)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/edited.cpp" />
+            <source>The file is not whole. Save it again, or wait until it is saved</source>
+            <translation>Die Datei ist nicht ganz. Speichere sie noch einmal, oder warte, bis sie gespeichert ist</translation>
         </message>
         <message>
             <location filename="../../../src/bench/edited.cpp" />
@@ -8393,6 +8528,76 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>Mip {} fehlt</translation>
         </message>
         <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Color was multiplied by alpha</source>
+            <translation>Die Farbe wurde mit Alpha multipliziert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Encoded twice: too bright</source>
+            <translation>Zweimal kodiert: zu hell</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Green is the other way round</source>
+            <translation>Grün ist andersherum</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Laid on white</source>
+            <translation>Auf Weiß gelegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Red and blue changed places</source>
+            <translation>Rot und Blau sind vertauscht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Saved in linear light: too dark</source>
+            <translation>In linearem Licht gespeichert: zu dunkel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The program darkened partly transparent colors while it saved; in the game the edges would get dark seams.</source>
+            <translation>Das Programm hat beim Speichern halb durchsichtige Farben abgedunkelt; im Spiel bekämen die Ränder dunkle Säume.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The program decoded the colors while it saved, also where nothing was painted. In the game everything would be too dark.</source>
+            <translation>Das Programm hat die Farben beim Speichern dekodiert, auch wo nichts gemalt wurde. Im Spiel wäre alles zu dunkel.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The program encoded the colors once more while it saved, also where nothing was painted. In the game they would look washed out.</source>
+            <translation>Das Programm hat die Farben beim Speichern noch einmal kodiert, auch wo nichts gemalt wurde. Im Spiel sähen sie ausgewaschen aus.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The program filled what is transparent with white; in the game white would show through wherever alpha is no transparency.</source>
+            <translation>Das Programm hat gefüllt, was durchsichtig ist, und zwar mit Weiß; im Spiel schiene Weiß durch, wo Alpha keine Durchsichtigkeit ist.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The program saved the channels in another order than it said.</source>
+            <translation>Das Programm hat die Kanäle in anderer Reihenfolge gespeichert, als es sagt.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>The rows were saved from bottom to top; the game would show the picture upside down.</source>
+            <translation>Die Zeilen wurden von unten nach oben gespeichert; das Spiel würde das Bild auf dem Kopf zeigen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Two conventions point a normal map's green up or down; yours has the other one, and the game's light would come from below.</source>
+            <translation>Das Grün einer Normal-Map zeigt je nach Vereinbarung nach oben oder unten; deins folgt der anderen, und das Licht käme im Spiel von unten.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/save_fault.cpp" />
+            <source>Upside down</source>
+            <translation>Auf dem Kopf</translation>
+        </message>
+        <message>
             <location filename="../../../src/bench/touching.cpp" />
             <source>"{}" cannot be the name of a list</source>
             <translation>„{}“ kann nicht der Name einer Liste sein</translation>
@@ -8414,8 +8619,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/bench/touching.cpp" />
-            <source>There are: </source>
-            <translation>Es gibt: </translation>
+            <source>There are: {}</source>
+            <translation>Es gibt: {}</translation>
         </message>
         <message>
             <location filename="../../../src/bench/touching.cpp" />
@@ -8426,6 +8631,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/bench/touching.cpp" />
             <source>touch-ups are not made on true values</source>
             <translation>an echten Werten wird nicht retuschiert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/analysis.cpp" />
+            <source>you said so</source>
+            <translation>du hast es gesagt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/baseline.cpp" />
+            <source>cannot write the baseline</source>
+            <translation>der Auslieferungsstand lässt sich nicht schreiben</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/catalog.cpp" />
@@ -8514,11 +8729,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/game_survey.cpp" />
-            <source>SQLite format 3</source>
-            <translation>SQLite format 3</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/game_survey.cpp" />
             <source>a copy that somebody keeps</source>
             <translation>eine Kopie, die jemand aufhebt</translation>
         </message>
@@ -8546,6 +8756,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/game_survey.cpp" />
             <source>for people to read, not for the game</source>
             <translation>für Menschen zum Lesen, nicht für das Spiel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/game_survey.cpp" />
+            <source>it is empty</source>
+            <translation>er ist leer</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/game_survey.cpp" />
@@ -8621,6 +8836,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/game_survey.cpp" />
             <source>{} textures in it</source>
             <translation>{} Texturen darin</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/index_store.cpp" />
+            <source>cannot write the index</source>
+            <translation>der Index lässt sich nicht schreiben</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/leftovers.cpp" />
@@ -8708,6 +8928,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{}, nach {}</translation>
         </message>
         <message>
+            <location filename="../../../src/catalog/names.cpp" />
+            <source>the names of {}</source>
+            <translation>die Namen von {}</translation>
+        </message>
+        <message>
             <location filename="../../../src/catalog/picture_facts.cpp" />
             <source>It is not looked at for its role or a small picture; it can be opened and exported</source>
             <translation>Für Rolle und kleines Bild wird sie nicht angesehen; öffnen und ausgeben lässt sie sich</translation>
@@ -8728,14 +8953,69 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{}×{} Texel lassen sich nur im Ganzen dekodieren</translation>
         </message>
         <message>
+            <location filename="../../../src/catalog/place_words.cpp" />
+            <source>base</source>
+            <translation>Grundspiel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/place_words.cpp" />
+            <source>extra content</source>
+            <translation>Zusatzinhalt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/place_words.cpp" />
+            <source>other mods</source>
+            <translation>andere Mods</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/place_words.cpp" />
+            <source>override</source>
+            <translation>bevorzugt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/place_words.cpp" />
+            <source>update</source>
+            <translation>Aktualisierung</translation>
+        </message>
+        <message>
             <location filename="../../../src/catalog/query.cpp" />
             <source>Source</source>
             <translation>Quelle</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/query.cpp" />
+            <source>down to 1×1</source>
+            <translation>bis 1×1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
             <source>in a set</source>
             <translation>in einem Satz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>in the game</source>
+            <translation>im Spiel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>none stored</source>
+            <translation>keines gespeichert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>not known</source>
+            <translation>unbekannt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>not looked at yet</source>
+            <translation>noch nicht angesehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>not stated</source>
+            <translation>nicht angegeben</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/query.cpp" />
@@ -8751,6 +9031,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/query.cpp" />
             <source>shared by many</source>
             <translation>von vielen geteilt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/query.cpp" />
+            <source>some levels</source>
+            <translation>einige Stufen</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/roles.cpp" />
@@ -8879,11 +9164,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/roles.cpp" />
-            <source>not looked at yet</source>
-            <translation>noch nicht angesehen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/roles.cpp" />
             <source>occlusion</source>
             <translation>Verdeckung</translation>
         </message>
@@ -8971,6 +9251,21 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/sqlite.h" />
             <source>no memory</source>
             <translation>kein Speicher</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/thumbnail_cache.cpp" />
+            <source>cannot clear the picture cache</source>
+            <translation>der Bildspeicher lässt sich nicht leeren</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/thumbnail_cache.cpp" />
+            <source>cannot make room in the picture cache</source>
+            <translation>im Bildspeicher lässt sich kein Platz schaffen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/thumbnail_cache.cpp" />
+            <source>cannot write the picture cache</source>
+            <translation>der Bildspeicher lässt sich nicht schreiben</translation>
         </message>
         <message>
             <location filename="../../../src/codec/block_facts.cpp" />
@@ -9114,16 +9409,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/address.cpp" />
-            <source> does not read back as it was written</source>
-            <translation> liest sich nicht zurück, wie es geschrieben wurde</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/address.cpp" />
-            <source> is still there</source>
-            <translation> ist noch da</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/address.cpp" />
             <source>"{}" is changed as a whole and inside</source>
             <translation>„{}“ wird als Ganzes und innen geändert</translation>
         </message>
@@ -9158,9 +9443,24 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>es gibt keinen Eintrag „{}“</translation>
         </message>
         <message>
+            <location filename="../../../src/container/address.cpp" />
+            <source>{} does not read back as it was written</source>
+            <translation>{} liest sich nicht zurück, wie es geschrieben wurde</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/address.cpp" />
+            <source>{} is still there</source>
+            <translation>{} ist noch da</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/bare_file.cpp" />
             <source>A texture without a header keeps format, size, mips and palette: nothing in the file says others</source>
             <translation>Eine Textur ohne Kopf behält Format, Größe, Mips und Palette: nichts in der Datei sagt andere</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/bare_file.cpp" />
+            <source>it is no DDS file with the same palette</source>
+            <translation>es ist keine DDS-Datei mit derselben Palette</translation>
         </message>
         <message>
             <location filename="../../../src/container/bare_file.cpp" />
@@ -9249,8 +9549,23 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_content.cpp" />
+            <source>a checksum of each entry</source>
+            <translation>eine Prüfsumme jedes Eintrags</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_content.cpp" />
+            <source>all entries look as if they were packed or encrypted in a way that is not known</source>
+            <translation>alle Einträge sehen aus, als wären sie auf unbekannte Art gepackt oder verschlüsselt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_content.cpp" />
             <source>entries are hidden by a key of {} bytes</source>
             <translation>Einträge sind mit einem Schlüssel von {} Byte verdeckt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_content.cpp" />
+            <source>entries are hidden by the same key as the records</source>
+            <translation>Einträge sind mit demselben Schlüssel versteckt wie die Sätze</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_content.cpp" />
@@ -9258,14 +9573,49 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>Einträge sind mit {} gepackt</translation>
         </message>
         <message>
+            <location filename="../../../src/container/draft_content.cpp" />
+            <source>entries have a second, larger size, but nothing that is known unpacks them to it</source>
+            <translation>Einträge haben eine zweite, größere Größe, aber nichts Bekanntes packt sie darauf aus</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/draft_names.cpp" />
             <source>names are known only by a hash of {} bytes; which one is a guess</source>
             <translation>Namen sind nur durch einen Hash von {} Byte bekannt; welcher, ist geraten</translation>
         </message>
         <message>
+            <location filename="../../../src/container/draft_names.cpp" />
+            <source>there are no names; entries are numbered</source>
+            <translation>es gibt keine Namen; Einträge sind nummeriert</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/draft_seen.cpp" />
             <source>bytes are the same most often at distances of {}</source>
             <translation>Bytes sind am häufigsten gleich in Abständen von {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_seen.cpp" />
+            <source>mixed bytes</source>
+            <translation>gemischte Bytes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_seen.cpp" />
+            <source>numbers</source>
+            <translation>Zahlen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_seen.cpp" />
+            <source>packed or hidden bytes</source>
+            <translation>gepackte oder versteckte Bytes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_seen.cpp" />
+            <source>text</source>
+            <translation>text</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_seen.cpp" />
+            <source>zeros</source>
+            <translation>Nullen</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_seen.cpp" />
@@ -9289,6 +9639,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>Not sound, only a place to begin: {}.</source>
+            <translation>Nicht verlässlich, nur ein Anfang: {}.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>Sifting may find textures in it all the same. What can be seen:{}</source>
             <translation>Das Sieben findet vielleicht trotzdem Texturen darin. Was zu sehen ist:{}</translation>
         </message>
@@ -9306,6 +9661,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/draft_sheet.cpp" />
             <source>all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs</source>
             <translation>alle {} Namen der wahrscheinlichsten Tabelle beginnen mit demselben Byte, das kaum eines von ihnen ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>names that lie apart are hidden like the records</source>
+            <translation>Namen, die getrennt liegen, sind wie die Sätze versteckt</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
@@ -9366,6 +9726,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/draft_sheet.cpp" />
             <source>sizes with the right sum</source>
             <translation>Größen mit der richtigen Summe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>the likeliest table ends within the first of the names behind it</source>
+            <translation>die wahrscheinlichste Tabelle endet im ersten der Namen dahinter</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
@@ -9438,9 +9803,44 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{} Sätze von {} und {} Byte Zahlen bei {}; {}, die {} von {} decken</translation>
         </message>
         <message>
+            <location filename="../../../src/container/draft_write.cpp" />
+            <source>Drafted from an example. What is called unknown keeps its bytes.</source>
+            <translation>Nach einem Beispiel entworfen. Was unknown heißt, behält seine Bytes.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_write.cpp" />
+            <source>Drafted from an example: the whole file is hidden by a key that is repeated.</source>
+            <translation>Nach einem Beispiel entworfen: die ganze Datei ist durch einen Schlüssel versteckt, der sich wiederholt.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_write.cpp" />
+            <source>no header field says where the table is; the example's place is written down</source>
+            <translation>kein Feld im Kopf sagt, wo die Tabelle ist; die Stelle aus dem Beispiel ist aufgeschrieben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_write.cpp" />
+            <source>the number of entries is not in the header; the example's is written down</source>
+            <translation>die Zahl der Einträge steht nicht im Kopf; die aus dem Beispiel ist aufgeschrieben</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/folder.cpp" />
             <source>All parts must lie in one folder</source>
             <translation>Alle Teile müssen in einem Ordner liegen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/folder.cpp" />
+            <source>being a folder</source>
+            <translation>ein Ordner</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/folder.cpp" />
+            <source>being one texture</source>
+            <translation>eine einzelne Textur</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/folder.cpp" />
+            <source>single file</source>
+            <translation>einzelne Datei</translation>
         </message>
         <message>
             <location filename="../../../src/container/folder.cpp" />
@@ -9458,6 +9858,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{} enthält mehr als {} Dateien</translation>
         </message>
         <message>
+            <location filename="../../../src/container/folder.h" />
+            <source>it is one file; nothing can be put beside it</source>
+            <translation>es ist eine einzelne Datei; daneben lässt sich nichts legen</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/kinds.cpp" />
             <source>A sheet can describe its layout; sifting finds textures in it without one</source>
             <translation>Ein Blatt kann seinen Aufbau beschreiben; das Sieben findet Texturen darin ohne eines</translation>
@@ -9471,6 +9876,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/kinds.cpp" />
             <source>your choice for "{}"</source>
             <translation>deine Wahl für „{}“</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>"CD001" in sector 16</source>
+            <translation>„CD001“ in Sektor 16</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9494,8 +9904,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>a cpio header</source>
+            <translation>ein cpio-Kopf</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
             <source>a {} archive of {} unpacked cannot be built anew in memory</source>
             <translation>ein {}-Archiv von {} entpackt lässt sich nicht im Speicher neu bauen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>an ISO 9660 image is only read</source>
+            <translation>ein ISO-9660-Abbild wird nur gelesen</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9509,8 +9929,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>an old cpio header, and its name</source>
+            <translation>ein alter cpio-Kopf und der Name</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
             <source>entry {}</source>
             <translation>Eintrag {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>libarchive gives no reason</source>
+            <translation>libarchive nennt keinen Grund</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9521,6 +9951,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/libarchive_container.cpp" />
             <source>no cpio header is there</source>
             <translation>da ist kein cpio-Kopf</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>the 7z signature</source>
+            <translation>die Signatur von 7z</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>the archive ends early</source>
+            <translation>das Archiv endet zu früh</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9589,6 +10029,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_container.cpp" />
+            <source>Look for the right key; if it is the right one, the file is damaged</source>
+            <translation>Suche den richtigen Schlüssel; ist es der richtige, dann ist die Datei beschädigt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_container.cpp" />
             <source>Put it beside the index file</source>
             <translation>Lege sie neben die Indexdatei</translation>
         </message>
@@ -9596,6 +10041,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/sheet_container.cpp" />
             <source>The archive is damaged or was changed by a program that does not know its checksums</source>
             <translation>Das Archiv ist beschädigt oder wurde von einem Programm geändert, das seine Prüfsummen nicht kennt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_container.cpp" />
+            <source>The entry is damaged, or the key is not the right one</source>
+            <translation>Der Eintrag ist beschädigt, oder der Schlüssel ist nicht der richtige</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_container.cpp" />
@@ -9609,8 +10059,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_container.cpp" />
+            <source>being chosen for it</source>
+            <translation>das Blatt wurde dafür gewählt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_container.cpp" />
             <source>chunk {}</source>
             <translation>Stück {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_container.cpp" />
+            <source>its tables, which explain every byte</source>
+            <translation>seine Tabellen, die jedes Byte erklären</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_container.cpp" />
@@ -9636,6 +10096,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/sheet_container.cpp" />
             <source>the key "{}" does not open it: {}</source>
             <translation>der Schlüssel „{}“ öffnet es nicht: {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_container.cpp" />
+            <source>{}, its tables</source>
+            <translation>{}, seine Tabellen</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_data.cpp" />
@@ -9704,8 +10169,48 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>behind them lie bytes the sheet does not explain</source>
+            <translation>dahinter liegen Bytes, die das Blatt nicht erklärt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
             <source>behind them lie the {}</source>
             <translation>dahinter liegen {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>behind them lies data that may not move</source>
+            <translation>dahinter liegen Daten, die nicht wandern dürfen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>data behind them is encrypted by its place</source>
+            <translation>Daten dahinter sind nach ihrer Lage verschlüsselt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>data behind them overlaps them</source>
+            <translation>Daten dahinter überlappen sie</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>data is counted from the end of a table</source>
+            <translation>Daten werden vom Ende einer Tabelle an gezählt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>entries between others make folders</source>
+            <translation>Einträge zwischen anderen bilden Ordner</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>folders count the entries</source>
+            <translation>Ordner zählen die Einträge</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>it is cut into parts</source>
+            <translation>es ist in Teile geschnitten</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
@@ -9719,8 +10224,23 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>names are counted</source>
+            <translation>Namen sind gezählt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>padding in a record depends on its place</source>
+            <translation>das Auffüllen in einem Satz hängt von seiner Lage ab</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
             <source>something lies between the records and their names</source>
             <translation>zwischen den Sätzen und ihren Namen liegt etwas</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>the data of all entries is one stream</source>
+            <translation>die Daten aller Einträge sind ein Strom</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
@@ -9729,13 +10249,68 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>the header is at the file's end</source>
+            <translation>der Kopf steht am Ende der Datei</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>the header says how long all data is</source>
+            <translation>der Kopf sagt, wie lang alle Daten sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>the number of entries is fixed</source>
+            <translation>die Zahl der Einträge steht fest</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
             <source>the tables of a {} cannot be made longer or shorter: {}</source>
             <translation>die Tabellen eines {} lassen sich nicht länger oder kürzer machen: {}</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>their names make a tree</source>
+            <translation>ihre Namen bilden einen Baum</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>their records are columns</source>
+            <translation>ihre Sätze sind Spalten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>their records lie in folders</source>
+            <translation>ihre Sätze liegen in Ordnern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>there would be entries nobody wanted</source>
+            <translation>es gäbe Einträge, die niemand wollte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>they are encrypted, and names are apart from the records</source>
+            <translation>sie sind verschlüsselt, und Namen liegen getrennt von den Sätzen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>they are packed</source>
+            <translation>sie sind gepackt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>what lies behind them is too large to be moved</source>
+            <translation>was dahinter liegt, ist zu groß zum Verschieben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
             <source>what the sheet {} says is not enough to change its entries: {}</source>
             <translation>was das Blatt {} sagt, reicht nicht, um seine Einträge zu ändern: {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>where data lies follows from the order of the entries</source>
+            <translation>wo Daten liegen, folgt aus der Reihenfolge der Einträge</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries_records.cpp" />
@@ -9834,6 +10409,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_extents.cpp" />
+            <source>table of chunks</source>
+            <translation>Tabelle der Stücke</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_extents.cpp" />
             <source>the table of chunks lies behind the end</source>
             <translation>die Tabelle der Stücke liegt hinter dem Ende</translation>
         </message>
@@ -9841,6 +10421,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/sheet_lister.cpp" />
             <source>The folders' counts are damaged, or the sheet takes something else for them</source>
             <translation>Die Anzahlen der Ordner sind beschädigt, oder das Blatt hält etwas anderes dafür</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_lister.cpp" />
+            <source>The game looks entries up by the hash and will not find this one</source>
+            <translation>Das Spiel sucht Einträge über den Hash und wird diesen nicht finden</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_lister.cpp" />
@@ -10064,6 +10649,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_try.cpp" />
+            <source>a texture has the length its sides call for</source>
+            <translation>eine Textur hat die Länge, die ihre Seiten verlangen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_try.cpp" />
             <source>all</source>
             <translation>alle</translation>
         </message>
@@ -10099,6 +10689,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_try.cpp" />
+            <source>made longer</source>
+            <translation>verlängert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_try.cpp" />
+            <source>put back</source>
+            <translation>zurückgelegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_try.cpp" />
             <source>the conditions of [[recognize]] do not hold</source>
             <translation>die Bedingungen von [[recognize]] gelten nicht</translation>
         </message>
@@ -10118,6 +10718,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{} von {} Einträgen wurden in einer Kopie geändert und zurückgelegt, {} auch verlängert</translation>
         </message>
         <message>
+            <location filename="../../../src/container/sheet_try.cpp" />
+            <source>{}, in the unpacked directory</source>
+            <translation>{}, im ausgepackten Verzeichnis</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/sheet_wrapper.cpp" />
             <source>The file is damaged</source>
             <translation>Die Datei ist beschädigt</translation>
@@ -10133,9 +10738,19 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>die Daten sollen hinter dem Ende der Datei beginnen</translation>
         </message>
         <message>
+            <location filename="../../../src/container/sheet_wrapper.cpp" />
+            <source>your choice</source>
+            <translation>deine Wahl</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/sift.cpp" />
             <source>inside a stream, </source>
             <translation>in einem Strom, </translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sift.cpp" />
+            <source>sifting</source>
+            <translation>Sieben</translation>
         </message>
         <message>
             <location filename="../../../src/container/sift.cpp" />
@@ -10159,6 +10774,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sifted_container.cpp" />
+            <source>being sifted</source>
+            <translation>gesiebt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sifted_container.cpp" />
             <source>has {} bytes, the new content {}</source>
             <translation>hat {} Byte, der neue Inhalt {}</translation>
         </message>
@@ -10174,6 +10794,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/tar.cpp" />
+            <source>"ustar" at 257 and a header whose checksum holds</source>
+            <translation>„ustar“ bei 257 und ein Kopf, dessen Prüfsumme stimmt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/tar.cpp" />
             <source>Leave one entry, or remove the file</source>
             <translation>Lass einen Eintrag übrig, oder entferne die Datei</translation>
         </message>
@@ -10186,6 +10811,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/tar.cpp" />
             <source>The archive is damaged here</source>
             <translation>Das Archiv ist hier beschädigt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/tar.cpp" />
+            <source>a first block whose checksum holds, and its name</source>
+            <translation>ein erster Block, dessen Prüfsumme stimmt, und der Name</translation>
         </message>
         <message>
             <location filename="../../../src/container/tar.cpp" />
@@ -10254,6 +10884,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/wrapped.cpp" />
+            <source>packed file</source>
+            <translation>gepackte Datei</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/wrapped.cpp" />
             <source>the mark of {} at its beginning</source>
             <translation>das Zeichen von {} an seinem Anfang</translation>
         </message>
@@ -10266,6 +10901,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/wrapped.cpp" />
             <source>{} in {}</source>
             <translation>{} in {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/wrapped.cpp" />
+            <source>{}, and inside it {}</source>
+            <translation>{}, und darin {}</translation>
         </message>
         <message>
             <location filename="../../../src/container/write_plan.cpp" />
@@ -10284,8 +10924,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/write_plan.cpp" />
-            <source>the plan {} past the end of the file</source>
-            <translation>der Plan {} hinter das Ende der Datei</translation>
+            <source>the plan reads past the end of the file</source>
+            <translation>der Plan liest über das Ende der Datei hinaus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/write_plan.cpp" />
+            <source>the plan writes past the end of the file</source>
+            <translation>der Plan schreibt über das Ende der Datei hinaus</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
@@ -10309,6 +10954,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
+            <source>Some programs write the same content once for several names; if it is not that, the directory is damaged</source>
+            <translation>Manche Programme schreiben gleichen Inhalt für mehrere Namen nur einmal; ist es nicht das, dann ist das Verzeichnis beschädigt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
             <source>Stored, deflate, bzip2, LZMA, Zstandard and XZ entries can be read</source>
             <translation>Ungepackte, Deflate-, bzip2-, LZMA-, Zstandard- und XZ-Einträge sind lesbar</translation>
         </message>
@@ -10326,6 +10976,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/zip.cpp" />
             <source>a directory of {}</source>
             <translation>ein Verzeichnis von {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
+            <source>a local header at its beginning</source>
+            <translation>ein lokaler Kopf am Anfang</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
+            <source>an end record at its end</source>
+            <translation>ein Endsatz am Ende</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
@@ -10544,8 +11204,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip_rescue.cpp" />
+            <source>They can be taken out; nothing can be put in</source>
+            <translation>Sie lassen sich herausholen; hineinlegen lässt sich nichts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip_rescue.cpp" />
             <source>more than {} local headers</source>
             <translation>mehr als {} lokale Köpfe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip_rescue.cpp" />
+            <source>the archive's directory is damaged, so it can only be read</source>
+            <translation>das Verzeichnis des Archivs ist beschädigt, deshalb lässt es sich nur lesen</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip_rescue.cpp" />
@@ -10656,11 +11326,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/delivery/device.cpp" />
             <source>it has a {}</source>
             <translation>er hat ein {}</translation>
-        </message>
-        <message>
-            <location filename="../../../src/delivery/device.cpp" />
-            <source>it is empty</source>
-            <translation>er ist leer</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/device.cpp" />
@@ -10799,11 +11464,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/recovery.cpp" />
-            <source>{} does not read back as it was written</source>
-            <translation>{} liest sich nicht zurück, wie es geschrieben wurde</translation>
-        </message>
-        <message>
-            <location filename="../../../src/delivery/recovery.cpp" />
             <source>{} is neither as it was before the delivery nor as the delivery left it</source>
             <translation>{} ist weder, wie es vor der Lieferung war, noch wie die Lieferung es hinterließ</translation>
         </message>
@@ -10834,8 +11494,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/undo.cpp" />
+            <source>Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files</source>
+            <translation>Die alten Bytes zurückzulegen würde sie beschädigen. Nimm die neue Fassung, wie sie ist, oder stelle die Dateien des Spiels selbst wieder her</translation>
+        </message>
+        <message>
+            <location filename="../../../src/delivery/undo.cpp" />
             <source>Restore the whole archive or the delivery instead</source>
             <translation>Stelle stattdessen das ganze Archiv oder die Lieferung wieder her</translation>
+        </message>
+        <message>
+            <location filename="../../../src/delivery/undo.cpp" />
+            <source>This delivery cannot be undone any more; the others can</source>
+            <translation>Diese Lieferung lässt sich nicht mehr zurücknehmen; die anderen schon</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/undo.cpp" />
@@ -10879,11 +11549,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/vault.cpp" />
-            <source>Free some space and try again; nothing was changed</source>
-            <translation>Schaffe Platz und versuche es noch einmal; nichts wurde geändert</translation>
-        </message>
-        <message>
-            <location filename="../../../src/delivery/vault.cpp" />
             <source>Look at the plan again and deliver then</source>
             <translation>Sieh dir den Plan noch einmal an und liefere dann</translation>
         </message>
@@ -10901,6 +11566,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/delivery/vault.cpp" />
             <source>The disk may be failing</source>
             <translation>Die Platte ist vielleicht defekt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/delivery/vault.cpp" />
+            <source>The old bytes could not be put back yet ({}); they are safe in the vault, and the next start puts them back</source>
+            <translation>Die alten Bytes konnten noch nicht zurückgelegt werden ({}); sie liegen sicher im Tresor, und der nächste Start legt sie zurück</translation>
         </message>
         <message>
             <location filename="../../../src/delivery/vault.cpp" />
@@ -10956,6 +11626,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/mesh/assimp_main.cpp" />
             <source>has more triangles or parts than are read</source>
             <translation>hat mehr Dreiecke oder Teile, als gelesen werden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/assimp_main.cpp" />
+            <source>is no mesh that is read</source>
+            <translation>ist kein Netz, das gelesen wird</translation>
         </message>
         <message>
             <location filename="../../../src/mesh/mesh_picture.cpp" />
@@ -11319,6 +11994,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/parcel/parcel.cpp" />
+            <source>A parcel could only hold the whole texture. Say that it is wholly your own, if it is</source>
+            <translation>Ein Paket könnte nur die ganze Textur enthalten. Sag, dass sie ganz deine eigene ist, wenn sie es ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/parcel/parcel.cpp" />
             <source>Say that it is wholly your own, if it is</source>
             <translation>Sage, dass es ganz deine eigene Arbeit ist, wenn sie es ist</translation>
         </message>
@@ -11559,6 +12239,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse.cpp" />
+            <source>a name has parts</source>
+            <translation>ein Name hat Teile</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse.cpp" />
             <source>a sheet needs at least one [[recognize]]</source>
             <translation>ein Blatt braucht mindestens ein [[recognize]]</translation>
         </message>
@@ -11611,6 +12296,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/sheet/parse.cpp" />
             <source>tables = "hold" is a condition of a container's own [[recognize]]</source>
             <translation>tables = "hold" ist eine Bedingung im eigenen [[recognize]] eines Containers</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse.cpp" />
+            <source>values are nested</source>
+            <translation>Werte sind verschachtelt</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse.cpp" />
@@ -12234,11 +12924,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse_fields.cpp" />
-            <source>text</source>
-            <translation>text</translation>
-        </message>
-        <message>
-            <location filename="../../../src/sheet/parse_fields.cpp" />
             <source>text needs</source>
             <translation>text braucht</translation>
         </message>
@@ -12694,6 +13379,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/record.cpp" />
+            <source>its size</source>
+            <translation>seine Größe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/record.cpp" />
+            <source>its size field</source>
+            <translation>sein Größenfeld</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/record.cpp" />
             <source>text of {} bytes is longer than the limit</source>
             <translation>Text von {} Byte ist länger als erlaubt</translation>
         </message>
@@ -12849,8 +13544,23 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/texture_sheet_size.cpp" />
+            <source>its format stays</source>
+            <translation>sein Format bleibt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/texture_sheet_size.cpp" />
             <source>its header cannot say {}×{} with {} levels</source>
             <translation>sein Kopf kann {}×{} mit {} Stufen nicht sagen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/texture_sheet_size.cpp" />
+            <source>its header counts levels that are not there</source>
+            <translation>sein Kopf zählt Stufen, die nicht da sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/texture_sheet_size.cpp" />
+            <source>its sheet does not say all that follows from a size</source>
+            <translation>sein Blatt sagt nicht alles, was aus einer Größe folgt</translation>
         </message>
         <message>
             <location filename="../../../src/texture/bmp.cpp" />
@@ -13204,6 +13914,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/png.cpp" />
+            <source>PNG picture data</source>
+            <translation>Bilddaten des PNG</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/png.cpp" />
             <source>Save the original with an alpha channel, or without transparency</source>
             <translation>Speichere das Original mit einem Alphakanal, oder ohne Durchsicht</translation>
         </message>
@@ -13299,16 +14014,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/spread.cpp" />
-            <source> is missing: its levels cannot be shown</source>
-            <translation> fehlt: seine Stufen können nicht gezeigt werden</translation>
-        </message>
-        <message>
-            <location filename="../../../src/texture/spread.cpp" />
-            <source> is missing: the palette is in it</source>
-            <translation> fehlt: die Palette ist darin</translation>
-        </message>
-        <message>
-            <location filename="../../../src/texture/spread.cpp" />
             <source>It belongs to another texture or is cut off</source>
             <translation>Sie gehört zu einer anderen Textur oder ist abgeschnitten</translation>
         </message>
@@ -13321,6 +14026,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/texture/spread.cpp" />
             <source>palette needs</source>
             <translation>Palette braucht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/spread.cpp" />
+            <source>{} is missing: the palette is in it</source>
+            <translation>{} fehlt: die Palette ist darin</translation>
         </message>
         <message>
             <location filename="../../../src/texture/spread.cpp" />
@@ -13484,8 +14194,23 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/tiff.cpp" />
-            <source>strip</source>
-            <translation>Streifen</translation>
+            <source>cannot begin a TIFF file</source>
+            <translation>eine TIFF-Datei lässt sich nicht beginnen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>cannot end the file</source>
+            <translation>die Datei lässt sich nicht beenden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>cannot write a row</source>
+            <translation>eine Zeile lässt sich nicht schreiben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>strip {}</source>
+            <translation>Streifen {}</translation>
         </message>
         <message>
             <location filename="../../../src/texture/tiff.cpp" />
@@ -13514,13 +14239,28 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/tiff.cpp" />
-            <source>tile</source>
-            <translation>Kachel</translation>
+            <source>the tile size is missing</source>
+            <translation>die Kachelgröße fehlt</translation>
         </message>
         <message>
             <location filename="../../../src/texture/tiff.cpp" />
-            <source>writing {} {}</source>
-            <translation>{} {} schreiben</translation>
+            <source>tile {}</source>
+            <translation>Kachel {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>writing strip {}</source>
+            <translation>beim Schreiben von Streifen {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>writing the directory</source>
+            <translation>beim Schreiben des Verzeichnisses</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/tiff.cpp" />
+            <source>writing tile {}</source>
+            <translation>beim Schreiben von Kachel {}</translation>
         </message>
         <message>
             <location filename="../../../src/texture/tiff.cpp" />
@@ -13561,6 +14301,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/texture/webp.cpp" />
             <source>the picture data is cut off or damaged</source>
             <translation>die Bilddaten sind abgeschnitten oder beschädigt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/tiling/tiling.cpp" />
+            <source>bits are the letters x and y, at most 12 of each, from the lowest bit of a position on, such as "xyxyxy"</source>
+            <translation>bits sind die Buchstaben x und y, höchstens 12 von jedem, vom niedrigsten Bit einer Stelle an, etwa „xyxyxy“</translation>
         </message>
         <message>
             <location filename="../../../src/tiling/tiling.cpp" />
@@ -14049,6 +14794,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/touch/touch_up.cpp" />
+            <source>, or nothing</source>
+            <translation>, oder nichts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/touch/touch_up.cpp" />
             <source>; away from {}</source>
             <translation>; fern von {}</translation>
         </message>
@@ -14089,6 +14839,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/touch/touch_up.cpp" />
+            <source>Give it the picture's size</source>
+            <translation>Gib ihm die Größe des Bildes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/touch/touch_up.cpp" />
             <source>It takes {}</source>
             <translation>Es nimmt {}</translation>
         </message>
@@ -14098,6 +14853,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
 {}</source>
             <translation>Es gibt:
 {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/touch/touch_up.cpp" />
+            <source>a color like #a03020</source>
+            <translation>eine Farbe wie #a03020</translation>
         </message>
         <message>
             <location filename="../../../src/touch/touch_up.cpp" />
@@ -14113,6 +14873,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/touch/touch_up.cpp" />
             <source>one of {}</source>
             <translation>eines von {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/touch/touch_up.cpp" />
+            <source>the name of a picture file</source>
+            <translation>der Name einer Bilddatei</translation>
         </message>
         <message>
             <location filename="../../../src/touch/touch_up.cpp" />
@@ -14456,6 +15221,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/parcels.cpp" />
+            <source>another texture of the parcel goes there</source>
+            <translation>eine andere Textur des Pakets kommt dorthin</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/parcels.cpp" />
             <source>does not fit</source>
             <translation>passt nicht</translation>
         </message>
@@ -14496,6 +15266,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/parcels.cpp" />
+            <source>the game has an entry of this name</source>
+            <translation>das Spiel hat einen Eintrag dieses Namens</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/parcels.cpp" />
+            <source>the game's texture changed elsewhere</source>
+            <translation>die Textur des Spiels hat sich anderswo geändert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/parcels.cpp" />
             <source>whole</source>
             <translation>ganz</translation>
         </message>
@@ -14511,8 +15291,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/parcels.cpp" />
+            <source>{} installed</source>
+            <translation>{} hineingebracht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/parcels.cpp" />
             <source>{} of {} changed places hold something else here</source>
             <translation>{} von {} geänderten Stellen enthalten hier etwas anderes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/parcels.cpp" />
+            <source>{} taken out</source>
+            <translation>{} herausgenommen</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/parcels.cpp" />
@@ -14616,6 +15406,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/places.cpp" />
+            <source>the device's files</source>
+            <translation>die Dateien des Geräts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/places.cpp" />
             <source>the device's folder must be a whole path: {}</source>
             <translation>der Ordner des Geräts muss ein ganzer Pfad sein: {}</translation>
         </message>
@@ -14668,6 +15463,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/workflow/project.cpp" />
             <source>Put it away first, or deliver it under its own name</source>
             <translation>Lege es erst weg, oder liefere es unter seinem eigenen Namen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/project.cpp" />
+            <source>Work there, or close it first</source>
+            <translation>Arbeite dort, oder schließe es zuerst</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/project.cpp" />
@@ -14738,8 +15538,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/settings.cpp" />
-            <source>They were set aside as </source>
-            <translation>Sie wurden beiseitegelegt als </translation>
+            <source>They were set aside as {}</source>
+            <translation>Sie wurden beiseitegelegt als {}</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/settings.cpp" />

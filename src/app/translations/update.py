@@ -4,8 +4,9 @@
     update.py            texts that are new come in untranslated, those that are gone go
     update.py --check    changes nothing; fails where a text is missing or not translated, or where the places for values differ
 
-Texts of the window are found by Qt's lupdate (tr, translate, QT_TRANSLATE_NOOP). Texts of the core are the literals given to the functions
-below, and all in the files below, which hold tables of words. All stand in one context: see language.h.
+Texts of the window are found by Qt's lupdate (tr, translate, QT_TRANSLATE_NOOP). Texts of the core are all literals of several words, so that
+none is forgotten, but for those told below to be nothing to read; words alone, and what the window says as the core does, only where they are
+given to the functions, or stand in the tables, below. All stand in one context: see language.h.
 """
 
 import ast
@@ -23,7 +24,8 @@ speaks = "phrase|said|fail|fail_at|fail_errno|note|block|found|within|wrong|Erro
 # Functions that name things, in the files where people read the names.
 namers = re.compile(r"\b(?:name_of|describe|describe_way|words_of|text_of|use_of)\([^;{}]*\)\s*(?:const\s*)?\{")
 with_names = [
-    "bench/derived_map", "catalog/likeness", "catalog/baseline", "catalog/game_survey", "catalog/picture_facts", "catalog/query", "catalog/roles",
+    "bench/derived_map", "catalog/likeness", "catalog/baseline", "catalog/game_survey", "catalog/picture_facts", "catalog/place_words",
+    "catalog/query", "catalog/roles",
     "container/sheet_try", "mesh/plain", "pixel/alpha_use", "pixel/mips", "pixel/normals", "touch/touch_up", "workflow/bring_in", "workflow/kin",
     "workflow/parcels", "workflow/shipped", "workflow/update",
 ]
@@ -34,12 +36,15 @@ tables = [
     ("bench/derived_map.cpp", r'\{"[^"]+", "([^"]+)"\}'),
     ("touch/rows.cpp", r'\{"(\w+)", (?:TouchParamKind::)?(?:number|choice|file|color), "([^"]+)"'),
     ("touch/rows.cpp", r'\{"\w+", "\w+", "([^"]+)", "([^"]+)"'),
+    ("container/sift.cpp", r'string name\(\) const override \{ return "(\w+)"'),
     ("workflow/project.cpp", r'\{PieceState::\w+, "([^"]+)"'),
 ]
 choices = ("touch/rows.cpp", r'"([a-z_]+(?:\|[a-z_]+)+)"')  # alternatives, shown one by one
-# Whole files in which every text with a blank in it is read.
-prose = ["catalog/game_survey.cpp", "catalog/load_order.cpp", "catalog/leftovers.cpp", "bench/export.cpp",
-         "bench/color_match.cpp", "workflow/bring_in.cpp", "workflow/update.cpp", "workflow/ways.cpp", "workflow/kin.cpp"]
+# Texts of several words that nobody reads: words of sheets and of names, what a drafted sheet says, SQL, names of files and of codecs, and
+# what is thrown at the compiler or says more about an error of a library.
+unread_files = re.compile(r"sheet/parse_|codec/bc6h_tables|catalog/(roles|place_words)\.")
+unread = re.compile(r"SELECT |INSERT |DELETE |UPDATE |BEGIN |PRAGMA |CREATE |SQLite format|# |\w+ = \"|, \w+ = \"|.*\.txt$|(lz4 block|lzma raw|multiply add)$")
+thrown = re.compile(r'\b(?:throw\s+|runtime_error\(|type_error::create\(\d+, )"(?:[^"\\]|\\.)*"')
 literal = re.compile(r'"((?:[^"\\]|\\.)*)"')
 literals = re.compile(r'((?:"(?:[^"\\]|\\.)*"\s*)+)')
 
@@ -68,7 +73,8 @@ def arguments(source, begin):
 
 
 def without_comments(source):
-    return re.sub(r'("(?:[^"\\\n]|\\.)*")|//[^\n]*', lambda m: m.group(1) or "", source)
+    kept = re.sub(r"""("(?:[^"\\\n]|\\.)*")|'(?:[^'\\\n]|\\.)'|//[^\n]*""", lambda m: m.group(1) or " ", source)
+    return thrown.sub("", kept)
 
 
 def is_read(text, function):
@@ -81,14 +87,19 @@ def is_read(text, function):
 def core_texts():
     found = {}
     call = re.compile(r"\b(" + speaks + r")\s*[({]")
-    for folder in core:
-        for file in sorted((root / "src" / folder).glob("*.cpp")) + sorted((root / "src" / folder).glob("*.h")):
+    for folder in core + ["app"]:
+        for file in sorted((root / "src" / folder).rglob("*.cpp")) + sorted((root / "src" / folder).rglob("*.h")):
             source = without_comments(file.read_text())
             for match in call.finditer(source):
                 for part in literals.finditer(arguments(source, match.end())):
                     text = text_of(part.group(1))
                     if is_read(text, match.group(1)):
                         found.setdefault(text, str(file.relative_to(root)))
+            for part in literals.finditer("" if folder == "app" or unread_files.search(str(file)) else source):
+                text = text_of(part.group(1))
+                words = re.findall(r"[a-z]{2,}", re.sub(r"\{[^}]*\}", "", text))
+                if len(words) > 1 and " " in text.strip() and "\n" not in text and not unread.match(text):
+                    found.setdefault(text, str(file.relative_to(root)))
     def add(text, file):
         found.setdefault(text, "src/" + file)
 
@@ -113,11 +124,6 @@ def core_texts():
     for match in re.finditer(choices[1], source_of(choices[0])):
         for word in match.group(1).split("|"):
             add(word.replace("_", " "), choices[0])
-    for file in prose:
-        for part in literals.finditer(source_of(file)):
-            text = text_of(part.group(1))
-            if " " in text.strip() and re.search(r"[a-z]{3,}", re.sub(r"\{[^}]*\}", "", text)):
-                add(text, file)
     return found
 
 

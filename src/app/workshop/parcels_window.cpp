@@ -241,9 +241,10 @@ void ParcelsWindow::refresh() {
     write_->setEnabled(waits && plan && !plan->error());
     leave_->setEnabled(waits);
     for (auto* button : {leave_button_, write_button_}) button->setVisible(waits);
-    write_->setText(waits && plan && plan->title.ends_with("installed")   ? tr("Put it in")
-                    : waits && plan && plan->title.ends_with("taken out") ? tr("Take it out")
-                                                                          : tr("Write it"));
+    const auto leaves = [&](const StackLayer& layer) { return !layer.is_own() && !plan->wanted.find(layer.id); };
+    write_->setText(waits && model_->mod()                                                 ? tr("Put it in")
+                    : waits && plan && std::ranges::any_of(model_->stack().layers, leaves) ? tr("Take it out")
+                                                                                           : tr("Write it"));
     QString state;
     if (plan && plan->error()) {
         state = to_text(plan->error()->message());

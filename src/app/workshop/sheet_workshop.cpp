@@ -9,6 +9,7 @@
 #include <QTextBlock>
 
 #include "app/guide_window.h"
+#include "app/language.h"
 #include "app/models/left_state.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
@@ -52,7 +53,7 @@ QVariant TriedFields::data(const QModelIndex& index, int role) const {
     const auto* f = field(index.row());
     if (!f) return {};
     if (role == Qt::FontRole && (index.column() == 0 || index.column() == 1)) return number_font(12);
-    if (role == Qt::ToolTipRole) return text_of(f->where);
+    if (role == Qt::ToolTipRole) return spoken(f->where);
     if (role == Qt::ForegroundRole && index.column() < 2) return colors().soft;
     if (role != Qt::DisplayRole) return {};
     switch (index.column()) {
@@ -62,7 +63,7 @@ QVariant TriedFields::data(const QModelIndex& index, int role) const {
             // The first field of a record says which one it is.
             const auto* before = field(index.row() - 1);
             return !before || before->where != f->where
-                       ? text_of(f->where.substr(0, f->where.find(' ', 6))) + QStringLiteral(" ▸ ") + text_of(f->name)
+                       ? spoken(f->where.substr(0, f->where.find(" ("))) + QStringLiteral(" ▸ ") + text_of(f->name)
                        : text_of(f->name);
         }
         case 3: return text_of(f->value);
@@ -308,7 +309,7 @@ void SheetWorkshop::try_now() {
                             .arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)),
                                  text_of(grouped(t.unexplained))),
                         false);
-                auto soft = t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(text_of(t.recognized_by));
+                auto soft = t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(spoken(t.recognized_by));
                 if (drafted_.inside) soft += tr("; all of the file is hidden by a short key, this is what lies inside");
                 recognized_->setText(soft);
                 strip_->set(tried.kind == SheetKind::container ? tried.trial : nullptr, archive_.size());
