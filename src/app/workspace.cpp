@@ -306,8 +306,10 @@ void Workspace::show_activity(const QString& what, quint64 done, quint64 total) 
     }
     activity_->setText(!notice_.isEmpty() ? notice_ : !what.isEmpty() ? what : models_.jobs.busy() ? activity_->text() : idle_text());
     activity_->setToolTip(activity_->text());
-    copy_button_->setVisible(!notice_.isEmpty() && notice_ == models_.messages.complaint());
-    set_wrong(activity_, !notice_.isEmpty());
+    const bool complaint = !notice_.isEmpty() && notice_ == models_.messages.complaint();
+    copy_button_->setVisible(complaint);
+    set_wrong(activity_, complaint);
+    set_news(activity_, !notice_.isEmpty() && !complaint);
 }
 
 void Workspace::tell_of_end(const QString& what, double seconds) {

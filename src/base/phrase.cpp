@@ -1,12 +1,25 @@
 #include "base/phrase.h"
 
 #include <atomic>
+#include <locale>
 
 namespace skivet {
 
 namespace {
 std::atomic<const Language*> spoken{nullptr};
-}
+
+/// For translations that ask for it: "{:.1Lf}".
+class Point : public std::numpunct<char> {
+public:
+    explicit Point(char point) : point_(point) {}
+
+protected:
+    char do_decimal_point() const override { return point_; }
+
+private:
+    char point_;
+};
+}  // namespace
 
 void speak(const Language* language) { spoken.store(language, std::memory_order_release); }
 
@@ -22,7 +35,7 @@ std::string detail::phrase_of(fmt::string_view english, fmt::format_args values)
     if (const auto* now = language())
         if (const auto text = now->find({english.data(), english.size()})) {
             try {
-                return fmt::vformat(*text, values);
+                return fmt::vformat(std::locale(std::locale::classic(), new Point(now->point)), *text, values);
             } catch (const fmt::format_error&) {
                 // Somebody's mistake in a translation must not keep an error from being told.
             }

@@ -377,7 +377,7 @@ void Tour::step() {
                             .convertToFormat(QImage::Format_RGB888)
                             .mirrored(true, false)
                             .scaled(90, 90);
-            window_->page<CatalogPage>()->find_by(part, QStringLiteral("the pasted picture"));
+            window_->page<CatalogPage>()->find_by(part, CatalogPage::tr("the pasted picture"));
             return wait_for([this] { return window_->page<CatalogPage>()->model()->rowCount() > 0; });
         }
         case 33: {

@@ -44,6 +44,9 @@ TEST(Phrase, IsTranslatedWithItsValuesInTheOrderOfTheOtherLanguage) {
     EXPECT_EQ(phrase("needs {} bytes, has {}", grouped(5592), 4096), "4096 Byte sind da, 5.592 sind nötig");
     EXPECT_EQ(phrase("has {} bytes", 3), "has 3 bytes") << "what is not translated stays";
     EXPECT_EQ(human_bytes(1'398'256), "1,3 MB");
+    german.words["{:.3g} times as wide"] = "{:.3Lg}-mal so breit";
+    EXPECT_EQ(phrase("{:.3g} times as wide", 1.5), "1,5-mal so breit");
+    EXPECT_EQ(phrase("{:.3g} times as wide", 65536.0), "6,55e+04-mal so breit") << "no marks between thousands here";
 }
 
 TEST(Phrase, ATranslationThatDoesNotFitItsValuesIsNotUsed) {

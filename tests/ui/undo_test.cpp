@@ -188,10 +188,26 @@ TEST_F(Undo, TheLogIsKeptAndWhatWentWrongIsCopiedByOnePress) {
         if (button->text() == "Copy") copy = button;
     ASSERT_TRUE(copy);
     EXPECT_TRUE(copy->isVisible());
+    const auto footer_says = [&](const QString& text) -> const QLabel* {
+        for (const auto* label : window->findChildren<QLabel*>())
+            if (label->isVisible() && label->text() == text) return label;
+        return nullptr;
+    };
+    const auto* said = footer_says(QString::fromStdString(wrong.message()));
+    ASSERT_TRUE(said);
+    EXPECT_TRUE(said->property("wrong").toBool());
     copy->click();
     EXPECT_EQ(QApplication::clipboard()->text().toStdString(), wrong.message());
+    // Good news is not in the color of what is wrong.
     models.messages.tell("All is well.");
     EXPECT_FALSE(copy->isVisible());
+    EXPECT_EQ(footer_says("All is well."), said);
+    EXPECT_FALSE(said->property("wrong").toBool());
+    EXPECT_TRUE(said->property("news").toBool());
+    models.messages.refuse("There is no such program.");
+    EXPECT_TRUE(said->property("wrong").toBool());
+    EXPECT_TRUE(copy->isVisible());
+    EXPECT_TRUE(models.messages.log().back().endsWith("There is no such program."));
     Messages::flush();
     EXPECT_NE(std::string(as_text(get_file(file))).find("entry 14"), std::string::npos);
     QTest::keyClick(window.get(), Qt::Key_L, Qt::ControlModifier);

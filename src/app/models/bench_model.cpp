@@ -106,13 +106,13 @@ void BenchModel::open_to_edit(PieceId id) {
     const auto command = command_for(store_.project(), *piece);
     if (command.empty()) {
         if (!QDesktopServices::openUrl(QUrl::fromLocalFile(file)))
-            messages_.tell(tr("The desktop has no program for this file. Name one in the settings, or open %1 yourself.").arg(file));
+            messages_.refuse(tr("The desktop has no program for this file. Name one in the settings, or open %1 yourself.").arg(file));
         return;
     }
     QStringList arguments;
     for (std::size_t i = 1; i < command.size(); ++i) arguments << QString::fromStdString(command[i]);
     const auto program = QString::fromStdString(command[0]);
-    if (!QProcess::startDetached(program, arguments)) messages_.tell(tr("%1 could not be started. Look at the settings.").arg(program));
+    if (!QProcess::startDetached(program, arguments)) messages_.refuse(tr("%1 could not be started. Look at the settings.").arg(program));
     else messages_.say(tr("Opened %1 with %2").arg(file, program));
 }
 

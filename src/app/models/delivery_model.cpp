@@ -62,7 +62,7 @@ void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
     std::vector<Error> errors;
     store_.change(tr("Rename or take out entries"), [&](Project& p) { errors = p.add(changes); });
     if (errors.size() == 1) messages_.complain(errors.front());
-    else if (!errors.empty()) messages_.tell(tr("%1 of them are on the bench. Put them away first.").arg(errors.size()));
+    else if (!errors.empty()) messages_.refuse(tr("%1 of them are on the bench. Put them away first.").arg(errors.size()));
     const auto waiting = changes.size() - errors.size();
     if (waiting == 0) return;
     if (!errors.empty()) return store_.tell_pieces_changed();

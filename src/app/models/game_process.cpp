@@ -33,7 +33,7 @@ GameProcess::GameProcess(Messages& messages, QObject* parent) : QObject(parent),
     connect(&process_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
         if (error != QProcess::FailedToStart) return;  // how it ended is told by `finished`
         state_ = tr("could not be started");
-        messages_.tell(tr("The game could not be started: %1").arg(process_.errorString()));
+        messages_.refuse(tr("The game could not be started: %1").arg(process_.errorString()));
         emit changed();
     });
     connect(&process_, &QProcess::readyRead, this, [this] {
@@ -60,7 +60,7 @@ GameProcess::~GameProcess() {
 bool GameProcess::start(const Project& project) {
     const auto& play = project.play;
     if (play.command.empty()) {
-        messages_.tell(tr("Say in the settings how the game is started."));
+        messages_.refuse(tr("Say in the settings how the game is started."));
         return false;
     }
     if (running()) {

@@ -67,11 +67,12 @@ void Messages::say(const QString& line) {
     emit logged(log_.back());
 }
 
-void Messages::complain(const Error& error) {
-    const auto line = QString::fromStdString(error.message());
-    say(line);
-    complaint_ = line;
-    emit notice(line);
+void Messages::complain(const Error& error) { refuse(QString::fromStdString(error.message())); }
+
+void Messages::refuse(const QString& text) {
+    say(text);
+    complaint_ = text;
+    emit notice(text);
 }
 
 }  // namespace skivet::app

@@ -18,6 +18,8 @@ public:
     void tell(const QString& text) { complaint_.clear(), emit notice(text); }
     /// Both.
     void complain(const Error& error);
+    /// The same of what cannot be done, and why, where there is no error of the core.
+    void refuse(const QString& text);
     /// Every line goes to the end of this file, too, from now on; beyond a megabyte it begins anew, and the older one stays beside it as
     /// NAME.1. Written beside the window; empty: nowhere.
     static void keep_in(const std::filesystem::path& file);

@@ -48,7 +48,7 @@ public:
     void compute(QObject* asker, const QString& what, Work work, Done done) {
         jobs_.run(asker, what, std::move(work), std::move(done));
     }
-    void tell(const QString& text) { messages_.tell(text); }
+    void complain(const Error& error) { messages_.complain(error); }
 
     [[nodiscard]] ProjectStore& store() const { return store_; }
 

@@ -78,7 +78,7 @@ QString style_sheet(const Colors& c) {
         QLabel#strong { font-weight: bold; }
         QLabel#soft { font-size: 12px; color: @soft; }
         QLabel#warning { font-size: 12px; color: @mark; }
-        QLabel#soft[wrong="true"], QLabel#strong[wrong="true"], QLabel[wrong="true"] { color: @mark; }
+        QLabel#soft[news="true"] { color: @ink; } QLabel#soft[wrong="true"], QLabel#strong[wrong="true"], QLabel[wrong="true"] { color: @mark; }
         QLabel#well { background: @well; }
         QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
         QDialog { background: @panel; border: 1px solid @border; }

@@ -7945,7 +7945,7 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/bench/color_match.cpp" />
             <source>The file states a gamma of {:.3g}; its colors were converted to sRGB.</source>
-            <translation>Die Datei nennt ein Gamma von {:.3g}; ihre Farben wurden in sRGB umgerechnet.</translation>
+            <translation>Die Datei nennt ein Gamma von {:.3Lg}; ihre Farben wurden in sRGB umgerechnet.</translation>
         </message>
         <message>
             <location filename="../../../src/bench/color_match.cpp" />
@@ -9630,7 +9630,7 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/container/draft_seen.cpp" />
             <source>{} to {}: {}, {:.1f} bits a byte</source>
-            <translation>{} bis {}: {}, {:.1f} Bit je Byte</translation>
+            <translation>{} bis {}: {}, {:.1Lf} Bit je Byte</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_seen.cpp" />
@@ -15122,12 +15122,12 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/workflow/kin.cpp" />
             <source>This one is {:.3g} times as wide as before; {} are not.</source>
-            <translation>Diese ist {:.3g}-mal so breit wie vorher; {} sind es nicht.</translation>
+            <translation>Diese ist {:.3Lg}-mal so breit wie vorher; {} sind es nicht.</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/kin.cpp" />
             <source>This one is {:.3g} times as wide as before; {} is not.</source>
-            <translation>Diese ist {:.3g}-mal so breit wie vorher; {} ist es nicht.</translation>
+            <translation>Diese ist {:.3Lg}-mal so breit wie vorher; {} ist es nicht.</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/kin.cpp" />

@@ -29,12 +29,17 @@ QLabel* make_label(const QString& text, const char* role, bool wrap, QWidget* pa
     return label;
 }
 
-void set_wrong(QLabel* label, bool wrong) {
-    if (label->property("wrong").toBool() == wrong) return;
-    label->setProperty("wrong", wrong);
+namespace {
+void set_look(QLabel* label, const char* name, bool on) {
+    if (label->property(name).toBool() == on) return;
+    label->setProperty(name, on);
     label->style()->unpolish(label);  // style sheets look at properties once
     label->style()->polish(label);
 }
+}  // namespace
+
+void set_wrong(QLabel* label, bool wrong) { set_look(label, "wrong", wrong); }
+void set_news(QLabel* label, bool news) { set_look(label, "news", news); }
 
 namespace {
 

@@ -15,6 +15,8 @@ namespace skivet::app {
 
 /// Whether what a label says is wrong: then it is in the accent.
 void set_wrong(QLabel* label, bool wrong);
+/// Whether a soft label says something new: then it is in ink.
+void set_news(QLabel* label, bool news);
 /// A label of one line that takes the room it gets; what does not fit is left out of the middle, and its tool tip has the whole.
 [[nodiscard]] QLabel* make_elided_label(const char* role);
 

@@ -384,7 +384,7 @@ void show_raw_lens(QWidget* parent, SourcesModel* sources, std::size_t source, s
         [parent = QPointer<QWidget>(parent), sources](Opened opened) {
             if (!parent) return;
             if (!opened.view) {
-                sources->tell(QString::fromStdString(opened.view.error().message()));
+                sources->complain(opened.view.error());
                 return;
             }
             (new RawLens(parent, sources, std::move(*opened.view), opened.name))->open();

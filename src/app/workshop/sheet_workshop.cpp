@@ -433,7 +433,7 @@ void show_sheet_workshop(QWidget* parent, SourcesModel* sources, std::size_t sou
         [parent = QPointer<QWidget>(parent), sources](Result<FileView> view) {
             if (!parent) return;
             if (!view) {
-                sources->tell(text_of(view.error().message()));
+                sources->complain(view.error());
                 return;
             }
             (new SheetWorkshop(parent, sources, std::move(*view)))->open();
