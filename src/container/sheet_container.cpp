@@ -18,7 +18,7 @@ namespace {
 /// An error behind encryption: most likely the key is another one.
 Error not_the_key(const CryptSpec& crypt, Error error) {
     error.code = ErrorCode::key;
-    error.what = phrase("the key \"{}\" does not open it: {}", crypt.key, error.what);
+    error.what = phrase("the key \"{}\" does not open it: {}", crypt.key, said(error.what));
     error.advice = "Look for the right key; if it is the right one, the file is damaged";
     return error;
 }

@@ -105,7 +105,8 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
     const auto none = keys.size() == 1 ? phrase("the key \"{}\" does not open the entry", keys[0].name)
                                        : phrase("none of the {} keys opens the entry", keys.size());
     if (failed)
-        return fail_at(failed->code, at, phrase("{}, or it is damaged: {}", none, failed->what), "Add the right password to the key ring");
+        return fail_at(failed->code, at, phrase("{}, or it is damaged: {}", none, said(failed->what)),
+                       "Add the right password to the key ring");
     return fail_at(ErrorCode::key, at, none, "Add the right password to the key ring");
 }
 

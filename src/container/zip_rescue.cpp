@@ -101,8 +101,8 @@ Status ZipContainer::rescue(ByteSpan file, const ReadLimits& limits, const Error
     if (entries_.empty()) return fail(why);
     number_doubles();
     auto problem = why;
-    problem.what =
-        phrase("the central directory cannot be used ({}); {} entries were found by their own headers", why.what, grouped(entries_.size()));
+    problem.what = phrase("the central directory cannot be used ({}); {} entries were found by their own headers", said(why.what),
+                          grouped(entries_.size()));
     problem.advice = "They can be taken out; nothing can be put in";
     problems_.insert(problems_.begin(), problem);
     read_only_ = "the archive's directory is damaged, so it can only be read";

@@ -1,12 +1,13 @@
 #include "app/models/entry_table.h"
 
+#include "app/language.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 
 namespace skivet::app {
 
 QString what_it_is(const CatalogItem& item) {
-    if (item.error) return to_text(item.error->what);
+    if (item.error) return spoken(item.error->what);
     if (item.is_texture() && item.desc.format != Format::unknown)
         return QObject::tr("%1 · %2 · %3 · %4")
             .arg(item.kind == EntryKind::image ? QObject::tr("image") : QObject::tr("texture"), to_text(info(item.desc.format).name),

@@ -224,7 +224,7 @@ void TextureViewer::show_item(std::size_t item) {
         shared_->fit();
         update_picture();
         if (texture_->error) return;
-        if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = to_text(damage->what);
+        if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = spoken(damage->what);
         model_->jobs().run(
             this, tr("Reading pictures"),
             [texture = texture_] {

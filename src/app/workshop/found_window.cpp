@@ -185,7 +185,7 @@ void FoundWindow::add_row(QStandardItem* section, std::size_t found, const Order
                      : files + (one.bytes > 0 ? to_text(human_bytes(one.bytes)) : QString()),
                  Amount);
     row->setData(one.error && one.error->code == ErrorCode::key ? tr("wants a key; add it with K")
-                 : one.error                                    ? to_text(one.error->what)
+                 : one.error                                    ? spoken(one.error->what)
                                                                 : spoken(order ? order->reason : one.why),
                  Why);
     row->setData((order && !order->sure) || (one.error.has_value() && one.wanted), Unsure);

@@ -333,8 +333,8 @@ void SheetWorkshop::draft() {
         [this, guard = QPointer<SheetWorkshop>(this)](Result<SheetDraft> draft) {
             if (!guard) return;
             if (!draft) {
-                say(text_of(draft.error().what), true);
-                return recognized_->setText(text_of(draft.error().advice));
+                say(spoken(draft.error().what), true);
+                return recognized_->setText(spoken(draft.error().advice));
             }
             drafted_ = std::move(*draft);
             archive_ = drafted_.inside.value_or(file_);
