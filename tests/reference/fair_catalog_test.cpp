@@ -146,23 +146,28 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
     const auto all = comparables(catalog, facts, false);
     std::mt19937 random(17);
     constexpr int queries = 200;
-    int found = 0;
-    std::map<std::string, std::pair<int, int>> by_kind;
-    std::string missed;
+    struct Query {
+        std::size_t target;
+        std::string kind, out;
+    };
+    std::vector<Query> asked;
+    // ImageMagick takes longer to start than to change a picture, so it changes all in one run.
+    std::vector<std::string> command = {"convert"};
     for (int q = 0; q < queries; ++q) {
         const auto target = targets[random() % targets.size()];
         const auto& it = catalog.items[target];
         const auto texture = *open_texture(context, sources[it.source], it);
-        ASSERT_TRUE(write_file(folder / "in.png", *export_png(texture)));
+        const auto in = (folder / (std::to_string(q) + "_in.png")).string();
+        ASSERT_TRUE(write_file(in, *export_png(texture)));
         const auto w = it.desc.width, h = it.desc.height;
         std::vector<std::string> how;
-        std::string kind, out = "out.png";
+        std::string kind, ending = "png";
         const auto some = [&](std::initializer_list<const char*> list) {
             return std::string(*(list.begin() + static_cast<std::ptrdiff_t>(random() % list.size())));
         };
         switch (q % 8) {
             case 0: kind = "smaller", how = {"-resize", std::max(w, h) > 64 ? some({"50%", "66%", "40%"}) : "75%"}; break;
-            case 1: kind = "JPEG", out = "out.jpg", how = {"-alpha", "off", "-quality", some({"35", "50", "70"})}; break;
+            case 1: kind = "JPEG", ending = "jpg", how = {"-alpha", "off", "-quality", some({"35", "50", "70"})}; break;
             case 2: kind = "mirrored", how = {"-flop"}; break;
             case 3: kind = "turned", how = {"-rotate", some({"90", "180", "270"})}; break;
             case 4:
@@ -170,7 +175,7 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
                 how = {"-modulate", some({"90", "100", "110"}) + "," + some({"80", "100", "115"}) + "," + some({"92", "96", "104", "108"})};
                 break;
             case 5:
-                kind = "block-compressed", out = "out.dds", how = {"-alpha", "off", "-resize", "64x64!", "-define", "dds:compression=dxt1"};
+                kind = "block-compressed", ending = "dds", how = {"-alpha", "off", "-resize", "64x64!", "-define", "dds:compression=dxt1"};
                 break;
             case 6: kind = "larger", how = {"-resize", "150%"}; break;
             default: {
@@ -180,11 +185,19 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
                 how = {"-crop", fmt::format("{}x{}+{}+{}", cw, ch, random() % (w - cw + 1), random() % (h - ch + 1)), "+repage"};
             }
         }
-        std::vector<std::string> command = {"convert", (folder / "in.png").string()};
+        const auto out = std::to_string(q) + "_out." + ending;
+        command.insert(command.end(), {"(", in});
         command.insert(command.end(), how.begin(), how.end());
-        command.push_back((folder / out).string());
-        const auto ran = run_program(command);
-        ASSERT_EQ(ran.code, 0) << ran.output;
+        command.insert(command.end(), {"-write", (folder / out).string(), "+delete", ")"});
+        asked.push_back({target, kind, out});
+    }
+    command.insert(command.end(), {"xc:none", "null:"});
+    const auto ran = run_program(command);
+    ASSERT_EQ(ran.code, 0) << ran.output;
+    int found = 0;
+    std::map<std::string, std::pair<int, int>> by_kind;
+    std::string missed;
+    for (const auto& [target, kind, out] : asked) {
         const auto picture = read_edited(*read_file(folder / out), context.limits, out);
         ASSERT_TRUE(picture) << picture.error().message();
         const auto hits = *search.find(picture->image, 5);
@@ -196,7 +209,7 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
         found += ok;
         ++by_kind[kind].second;
         by_kind[kind].first += ok;
-        if (!ok) missed += fmt::format("{} of {}\n", kind, it.path());
+        if (!ok) missed += fmt::format("{} of {}\n", kind, catalog.items[target].path());
     }
     for (const auto& [kind, n] : by_kind) std::cout << fmt::format("{:<17}{} of {}\n", kind, n.first, n.second);
     EXPECT_GE(found, queries * 95 / 100) << found << " of " << queries << " among the first five\n" << missed;
