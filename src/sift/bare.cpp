@@ -1,25 +1,32 @@
 #include "sift/bare.h"
 
+#include <tbb/parallel_for.h>
+#include <tbb/task_arena.h>
 #include <algorithm>
 #include <bit>
 #include <cmath>
 #include <map>
+#include <mutex>
+#include <numeric>
 #include <optional>
 #include <utility>
 
+#include "base/budget.h"
 #include "codec/codec.h"
 #include "sift/cells.h"
 #include "sift/fit.h"
 #include "sift/kinds.h"
+#include "sift/waves.h"
 #include "sift/windows.h"
 
 namespace skivet {
 namespace {
 
 constexpr std::uint64_t most_span = 32u << 20;  // bytes of a stretch that are looked at together
-constexpr std::uint64_t most_cells = 8u << 20;  // … and cells, each of which takes up to 30 bytes of memory meanwhile
+constexpr std::uint64_t most_cells = 8u << 20;  // … and cells
+constexpr std::uint64_t cell_memory = 30;       // bytes that a cell takes meanwhile, at most
 constexpr std::uint64_t margin = 2048;          // bytes around a stretch in which a texture may begin or end
-constexpr double certain = 0.8;                 // what is as sure is not looked at as something else
+constexpr double sure_enough = 0.8;             // what is as sure is not looked at as something else
 constexpr std::uint64_t least_bytes = 2048;     // 64×64 texels of half a byte
 
 struct Candidate {
@@ -29,102 +36,51 @@ struct Candidate {
     std::uint64_t unit = 1;  ///< bytes of a block or texel
 };
 
-class Finder {
-public:
-    Finder(ByteSpan data, const CancelToken& cancel, const std::function<void(std::uint64_t)>& looked_at)
-        : data_(data), cancel_(cancel), looked_at_(looked_at) {}
+/// A part of a stretch that is looked at together.
+struct Part {
+    BareKind kind = BareKind::bc1;
+    unsigned phase = 0;
+    Span span;
+};
 
-    Result<std::vector<BareTexture>> find() {
-        // The longest first: what is certain in them is not looked at again as something else.
-        auto all = likely(stretches(data_, cancel_));
-        SKIVET_CHECK(cancel_.check());
-        std::stable_sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.to - a.from > b.to - b.from; });
-        std::uint64_t total = 0, done = 0, told = 0;
-        for (const auto& stretch : all) total += stretch.to - stretch.from;
-        for (const auto& stretch : all) {
-            for (auto from = stretch.from; from < stretch.to;) {
-                SKIVET_CHECK(cancel_.check());
-                const auto span = std::min(most_span, most_cells * kind_bytes(stretch.kind));
-                const auto [begin, end] = uncertain(from, std::min(stretch.to, from + span));
-                if (end > begin) look(stretch, begin, end);
-                from = std::max(end, from + 1);
-            }
-            done += stretch.to - stretch.from;
-            const auto now =
-                static_cast<std::uint64_t>(static_cast<double>(done) / static_cast<double>(total) * static_cast<double>(data_.size()));
-            if (looked_at_ && now > told) looked_at_(now - std::exchange(told, now));
+/// Looks at one part. What it finds depends on the data, the part, and what is certain around it.
+class Look {
+public:
+    Look(ByteSpan data, const CancelToken& cancel, const Covered& certain) : data_(data), cancel_(cancel), known_(certain) {}
+
+    void at(const Part& part) {
+        for (auto from = part.span.from; from < part.span.to && !cancel_.canceled();) {
+            const auto [begin, end] = uncertain(from, part.span.to);
+            if (end > begin) look(part, begin, end);
+            from = std::max(end, from + 1);
         }
-        if (looked_at_ && told < data_.size()) looked_at_(data_.size() - told);
-        return chosen();
     }
+    /// Where rows are there but no size that textures have, with what lies around.
+    void at_wider(const Part& part) { look_at(part.kind, part.phase, part.span.from, part.span.to, true); }
+
+    [[nodiscard]] std::vector<Candidate> candidates() && { return std::move(candidates_); }
+    /// What need not be looked at as something else any more.
+    [[nodiscard]] const std::vector<Span>& certain() const { return certain_; }
+    /// Parts for at_wider.
+    [[nodiscard]] const std::vector<Part>& wider() const { return wider_; }
 
 private:
     ByteSpan data_;
     const CancelToken& cancel_;
-    const std::function<void(std::uint64_t)>& looked_at_;
+    const Covered& known_;
+    Covered own_;
     std::vector<Candidate> candidates_;
-    std::map<std::uint64_t, std::uint64_t> certain_;  ///< end by beginning
+    std::vector<Span> certain_;
+    std::vector<Part> wider_;
 
     /// The first part of [from, to) of which nothing is certain yet; an empty one at its end where there is none.
     [[nodiscard]] std::pair<std::uint64_t, std::uint64_t> uncertain(std::uint64_t from, std::uint64_t to) const {
-        auto next = certain_.upper_bound(from);
-        if (next != certain_.begin() && std::prev(next)->second > from) from = std::prev(next)->second;
-        while (next != certain_.end() && next->first <= from) from = std::max(from, (next++)->second);
+        for (auto before = from + 1; before != from;) before = from, from = own_.next_free(known_.next_free(from));
         if (from >= to) return {to, to};
-        return {from, next == certain_.end() ? to : std::min(to, next->first)};
+        return {from, std::min(known_.next_covered(from, to), own_.next_covered(from, to))};
     }
 
-    /// Parts of the stretches in which no other kind or phase that is possible there is much smoother.
-    [[nodiscard]] std::vector<Stretch> likely(const std::vector<Stretch>& all) const {
-        constexpr std::uint64_t tile = 2048;
-        constexpr double slack = 1.3, most = 0.95;
-        std::vector<float> best(static_cast<std::size_t>(data_.size() / tile + 1), 2);
-        std::vector<std::vector<float>> own(all.size());
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            const auto& s = all[i];
-            if (cancel_.canceled()) return {};
-            for (auto t = s.from / tile; t * tile < s.to; ++t) {
-                const auto end = std::min<std::uint64_t>(data_.size(), (t + 1) * tile);
-                auto r = s.kind == BareKind::numbers ? std::nullopt : roughness_along(s.kind, s.phase, data_, t * tile, end);
-                if (s.kind == BareKind::two_bytes)  // at either phase
-                    if (const auto other = roughness_along(s.kind, 1, data_, t * tile, end); other && (!r || *other < *r)) r = other;
-                own[i].push_back(r ? static_cast<float>(*r) : -1.0f);
-                // At the ends a tile may hold something else.
-                if (r && s.from <= t * tile && (t + 1) * tile <= s.to)
-                    best[static_cast<std::size_t>(t)] = std::min(best[static_cast<std::size_t>(t)], static_cast<float>(*r));
-            }
-        }
-        std::vector<Stretch> out;
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            const auto& s = all[i];
-            const auto first = s.from / tile;
-            std::optional<Stretch> run;
-            std::size_t beaten = 0, good = 0;
-            const auto close = [&] {
-                if (run && good > 0) out.push_back(*run);
-                run.reset();
-                beaten = good = 0;
-            };
-            for (std::size_t k = 0; k < own[i].size(); ++k) {
-                const auto r = own[i][k];
-                const auto top = best[static_cast<std::size_t>(first) + k];
-                const auto at = std::max(s.from, (first + k) * tile), end = std::min(s.to, (first + k + 1) * tile);
-                const bool open = s.kind == BareKind::numbers ? top > 0.3 : r < 0;  // nothing is said
-                if (!open && (r > most || static_cast<double>(r) > slack * static_cast<double>(top) + 0.05)) {
-                    if (run && ++beaten > std::max<std::size_t>(2, good / 2)) close();
-                    continue;
-                }
-                if (!run) run = Stretch{s.kind, s.phase, at, end};
-                beaten = 0;
-                good += !open || s.kind == BareKind::numbers;
-                run->to = end;
-            }
-            close();
-        }
-        return out;
-    }
-
-    void look(const Stretch& stretch, std::uint64_t from, std::uint64_t to) {
+    void look(const Part& stretch, std::uint64_t from, std::uint64_t to) {
         if (to - from < least_bytes) return;
         switch (stretch.kind) {
             case BareKind::two_bytes:
@@ -170,7 +126,7 @@ private:
         // Rows are there but no size that textures have: its flat parts may lie around.
         const auto more = std::clamp<std::uint64_t>(to - from, 4096, 262'144);
         candidates_.resize(before);
-        look_at(kind, phase, from > more ? from - more : 0, std::min<std::uint64_t>(data_.size(), to + more), true);
+        wider_.push_back({kind, phase, {from > more ? from - more : 0, std::min<std::uint64_t>(data_.size(), to + more)}});
     }
 
     /// Whether there are rows, but no texture of a usual size is found by them.
@@ -211,10 +167,10 @@ private:
         const double shape = best ? best->shape : 0;
         if (best) {
             const auto& t = best->texture;
-            if (t.confidence >= certain && (t.desc.mips == full_mip_count(t.desc.width, t.desc.height) || t.desc.mips == 1) &&
+            if (t.confidence >= sure_enough && (t.desc.mips == full_mip_count(t.desc.width, t.desc.height) || t.desc.mips == 1) &&
                 t.roughness < 0.3) {
-                auto& end = certain_[t.at];
-                end = std::max(end, t.at + t.size);
+                certain_.push_back({t.at, t.at + t.size});
+                own_.add(certain_.back());
             }
             candidates_.push_back(std::move(*best));
         }
@@ -269,6 +225,144 @@ private:
                          sure * sure * sure * (0.1 + smooth * smooth) * std::sqrt(std::sqrt(size)) *
                              (1 + 0.03 * std::min(4, std::countr_zero(texture->at))),
                          shape, kind_bytes(kind)};
+    }
+};
+
+class Finder {
+public:
+    Finder(ByteSpan data, const CancelToken& cancel, const std::function<void(std::uint64_t)>& looked_at)
+        : data_(data), cancel_(cancel), looked_at_(looked_at) {}
+
+    Result<std::vector<BareTexture>> find() {
+        // The longest first: what is certain in them is not looked at again as something else.
+        auto all = likely(stretches(data_, cancel_));
+        SKIVET_CHECK(cancel_.check());
+        std::stable_sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.to - a.from > b.to - b.from; });
+        std::vector<Part> parts;
+        for (const auto& stretch : all) {
+            const auto most = std::min(most_span, most_cells * kind_bytes(stretch.kind));
+            for (auto from = stretch.from; from < stretch.to; from += most)
+                parts.push_back({stretch.kind, stretch.phase, {from, std::min(stretch.to, from + most)}});
+        }
+        look_through(parts, false);
+        SKIVET_CHECK(cancel_.check());
+        look_through(std::exchange(wider_, {}), true);
+        SKIVET_CHECK(cancel_.check());
+        if (looked_at_ && told_ < data_.size()) looked_at_(data_.size() - told_);
+        return chosen();
+    }
+
+private:
+    ByteSpan data_;
+    const CancelToken& cancel_;
+    const std::function<void(std::uint64_t)>& looked_at_;
+    std::uint64_t told_ = 0;
+    std::vector<Candidate> candidates_;
+    Covered certain_;
+    std::vector<Part> wider_;
+
+    /// All parts, on all cores; what is found is what would be found one after the other.
+    void look_through(const std::vector<Part>& parts, bool wider) {
+        std::vector<Span> spans;
+        std::uint64_t total = 0, done = 0;
+        for (const auto& part : parts) spans.push_back(part.span), total += part.span.to - part.span.from;
+        std::vector<std::vector<Candidate>> found(parts.size());
+        Budget memory(most_cells * cell_memory);
+        std::mutex telling;
+        // What is looked at wider is looked at whatever is certain, so nothing there waits for anything.
+        const auto waves = wider ? std::vector<std::vector<std::uint32_t>>{numbers(parts.size())} : waves_of(spans, margin);
+        for (const auto& wave : waves) {
+            std::vector<std::vector<Span>> certain(wave.size());
+            std::vector<std::vector<Part>> strange(wave.size());
+            tbb::parallel_for(std::size_t{0}, wave.size(), [&](std::size_t k) {
+                if (cancel_.canceled()) return;
+                const auto& part = parts[wave[k]];
+                // A thread that waits in here, for the decoding of a picture, must not begin another part: that may wait for memory.
+                tbb::this_task_arena::isolate([&] {
+                    const Budget::Share share(memory, (part.span.to - part.span.from) / kind_bytes(part.kind) * cell_memory);
+                    Look look(data_, cancel_, certain_);
+                    if (wider) look.at_wider(part);
+                    else look.at(part);
+                    certain[k] = look.certain();
+                    strange[k] = look.wider();
+                    found[wave[k]] = std::move(look).candidates();
+                });
+                const std::lock_guard lock(telling);
+                done += part.span.to - part.span.from;
+                if (!wider) tell(static_cast<double>(done) / static_cast<double>(total));
+            });
+            for (std::size_t k = 0; k < wave.size(); ++k) {
+                for (const auto& span : certain[k]) certain_.add(span);
+                wider_.insert(wider_.end(), strange[k].begin(), strange[k].end());
+            }
+        }
+        for (auto& some : found)
+            candidates_.insert(candidates_.end(), std::make_move_iterator(some.begin()), std::make_move_iterator(some.end()));
+    }
+
+    [[nodiscard]] static std::vector<std::uint32_t> numbers(std::size_t count) {
+        std::vector<std::uint32_t> out(count);
+        std::iota(out.begin(), out.end(), 0u);
+        return out;
+    }
+
+    void tell(double share) {
+        const auto now = static_cast<std::uint64_t>(share * static_cast<double>(data_.size()));
+        if (looked_at_ && now > told_) looked_at_(now - std::exchange(told_, now));
+    }
+
+    /// Parts of the stretches in which no other kind or phase that is possible there is much smoother.
+    [[nodiscard]] std::vector<Stretch> likely(const std::vector<Stretch>& all) const {
+        constexpr std::uint64_t tile = 2048;
+        constexpr double slack = 1.3, most = 0.95;
+        std::vector<float> best(static_cast<std::size_t>(data_.size() / tile + 1), 2);
+        std::vector<std::vector<float>> own(all.size());
+        tbb::parallel_for(std::size_t{0}, all.size(), [&](std::size_t i) {
+            const auto& s = all[i];
+            for (auto t = s.from / tile; t * tile < s.to && !cancel_.canceled(); ++t) {
+                const auto end = std::min<std::uint64_t>(data_.size(), (t + 1) * tile);
+                auto r = s.kind == BareKind::numbers ? std::nullopt : roughness_along(s.kind, s.phase, data_, t * tile, end);
+                if (s.kind == BareKind::two_bytes)  // at either phase
+                    if (const auto other = roughness_along(s.kind, 1, data_, t * tile, end); other && (!r || *other < *r)) r = other;
+                own[i].push_back(r ? static_cast<float>(*r) : -1.0f);
+            }
+        });
+        if (cancel_.canceled()) return {};
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const auto& s = all[i];
+            // At the ends a tile may hold something else.
+            for (auto t = (s.from + tile - 1) / tile; (t + 1) * tile <= s.to; ++t)
+                if (const auto r = own[i][static_cast<std::size_t>(t - s.from / tile)]; r >= 0)
+                    best[static_cast<std::size_t>(t)] = std::min(best[static_cast<std::size_t>(t)], r);
+        }
+        std::vector<Stretch> out;
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const auto& s = all[i];
+            const auto first = s.from / tile;
+            std::optional<Stretch> run;
+            std::size_t beaten = 0, good = 0;
+            const auto close = [&] {
+                if (run && good > 0) out.push_back(*run);
+                run.reset();
+                beaten = good = 0;
+            };
+            for (std::size_t k = 0; k < own[i].size(); ++k) {
+                const auto r = own[i][k];
+                const auto top = best[static_cast<std::size_t>(first) + k];
+                const auto at = std::max(s.from, (first + k) * tile), end = std::min(s.to, (first + k + 1) * tile);
+                const bool open = s.kind == BareKind::numbers ? top > 0.3 : r < 0;  // nothing is said
+                if (!open && (r > most || static_cast<double>(r) > slack * static_cast<double>(top) + 0.05)) {
+                    if (run && ++beaten > std::max<std::size_t>(2, good / 2)) close();
+                    continue;
+                }
+                if (!run) run = Stretch{s.kind, s.phase, at, end};
+                beaten = 0;
+                good += !open || s.kind == BareKind::numbers;
+                run->to = end;
+            }
+            close();
+        }
+        return out;
     }
 
     /// What speaks most for itself first; what overlaps it is not.

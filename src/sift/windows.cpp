@@ -5,12 +5,15 @@
 #include <tuple>
 #include <utility>
 
+#include "base/chunks.h"
+
 namespace skivet {
 namespace {
 
 constexpr std::size_t phases = 16;
 constexpr std::size_t states = bare_kinds * phases;
-constexpr std::size_t most_plain = 4096;  // windows without anything to see that a stretch may hold: 2 MB
+constexpr std::size_t at_once = 16 << 10;  // windows: 8 MB, and 3 MB of what they look like
+constexpr std::size_t most_plain = 4096;   // windows without anything to see that a stretch may hold: 2 MB
 
 enum class Look : std::uint8_t { no, plain, yes };
 
@@ -106,11 +109,8 @@ std::vector<Stretch> stretches(ByteSpan data, const CancelToken& cancel) {
         }
         run.count = 0;
     };
-    Looks looks;
-    std::size_t plain = 0;  // windows without anything to see right before this one
     const auto windows = data.size() / window_bytes;
-    for (std::size_t w = 0; w < windows; ++w) {
-        if (w % 4096 == 0 && cancel.canceled()) return {};
+    const auto look = [&](std::size_t w, Looks& looks) {
         const auto* at = data.data() + w * window_bytes;
         std::array<std::byte, window_bytes + 16> copy{};
         if ((w + 1) * window_bytes + 16 > data.size()) {  // the last one: its end is repeated
@@ -119,7 +119,10 @@ std::vector<Stretch> stretches(ByteSpan data, const CancelToken& cancel) {
             at = copy.data();
         }
         judge(window_stats(at), looks);
-        const bool all_plain = std::all_of(looks.of.begin(), looks.of.end(), [](Look look) { return look == Look::plain; });
+    };
+    std::size_t plain = 0;  // windows without anything to see right before this one
+    const auto follow = [&](std::size_t w, const Looks& looks) {
+        const bool all_plain = std::all_of(looks.of.begin(), looks.of.end(), [](Look one) { return one == Look::plain; });
         for (std::size_t state = 0; state < states; ++state) {
             auto& run = runs[state];
             if (looks.of[state] == Look::yes) {
@@ -136,6 +139,16 @@ std::vector<Stretch> stretches(ByteSpan data, const CancelToken& cancel) {
             }
         }
         plain = all_plain ? std::min(plain + 1, most_plain) : 0;
+    };
+    // All cores count through some windows; what they make up in their order follows.
+    std::vector<Looks> some(std::min(windows, at_once));
+    for (std::size_t from = 0; from < windows; from += some.size()) {
+        if (cancel.canceled()) return {};
+        const auto count = std::min(some.size(), windows - from);
+        in_chunks(count, [&](std::size_t begin, std::size_t end) {
+            for (auto k = begin; k < end; ++k) look(from + k, some[k]);
+        });
+        for (std::size_t k = 0; k < count; ++k) follow(from + k, some[k]);
     }
     for (std::size_t state = 0; state < states; ++state) close(state);
     std::sort(out.begin(), out.end(),
