@@ -1,6 +1,7 @@
 // Between the two forms of a picture: true values and their 8-bit view.
 #include <cmath>
 
+#include "base/chunks.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -36,21 +37,30 @@ std::uint8_t signed_byte(float value, float low, float high) {
 
 Image view_of(Format format, const ImageF& image, float exposure) {
     const auto& f = info(format);
-    const float gain = std::exp2(exposure);
     Image out(image.width, image.height);
     std::array<std::array<float, 2>, 4> range;
     for (std::size_t c = 0; c < 4; ++c) range[c] = range_of(f, c);
-    for (std::size_t i = 0; i < image.texels.size(); ++i) {
-        const auto& t = image.texels[i];
-        for (std::size_t c = 0; c < 4; ++c) {
-            auto& byte = out.texels[i][c];
-            if (c == 3 && !f.has_alpha) byte = 255;
-            else if (c < 3 && c >= f.channels && !f.luminance) byte = 0;  // not stored
-            else if (f.is_float()) byte = c == 3 ? to_byte(t[c]) : to_byte(t[c] > 0 ? linear_to_srgb(std::min(t[c] * gain, 1.0f)) : 0.0f);
-            else if (f.is_signed()) byte = signed_byte(t[c], range[c][0], range[c][1]);
-            else byte = to_byte(t[c] / range[c][1]);
+    const auto gain = std::exp2(exposure);
+    in_chunks(image.texels.size(), [&](std::size_t begin, std::size_t end) {
+        if (f.is_float()) {
+            std::array<TexelF, chunk_size> lit;
+            for (auto i = begin; i < end; ++i) {
+                const auto& t = image.texels[i];
+                lit[i - begin] = {t[0] * gain, t[1] * gain, t[2] * gain, t[3]};
+            }
+            to_bytes(lit.data(), end - begin, true, &out.texels[begin]);
+        } else {
+            for (auto i = begin; i < end; ++i)
+                for (std::size_t c = 0; c < 4; ++c) {
+                    const auto v = image.texels[i][c];
+                    out.texels[i][c] = f.is_signed() ? signed_byte(v, range[c][0], range[c][1]) : to_byte(v / range[c][1]);
+                }
         }
-    }
+        // What is not stored.
+        for (std::size_t c = f.luminance ? 3 : f.channels; c < 4; ++c)
+            if (c < 3 || !f.has_alpha)
+                for (auto i = begin; i < end; ++i) out.texels[i][c] = c == 3 ? 255 : 0;
+    });
     return out;
 }
 
