@@ -25,8 +25,9 @@ std::pair<double, double> level_difference(const std::uint8_t* top, const std::u
     std::uint64_t same = 0, moved = 0;
     for (std::size_t i = 0; i < w * h; i += step, ++n) {
         const auto x = i % w, y = i / w;
+        const auto aside = x + w * 3 / 8, under = y + h / 2;
         same += static_cast<unsigned>(std::abs(mean(x, y) - int{level[i]}));
-        moved += static_cast<unsigned>(std::abs(mean((x + w * 3 / 8) % w, (y + h / 2) % h) - int{level[i]}));
+        moved += static_cast<unsigned>(std::abs(mean(aside < w ? aside : aside - w, under < h ? under : under - h) - int{level[i]}));
     }
     return n ? std::pair{static_cast<double>(same) / static_cast<double>(n), static_cast<double>(moved) / static_cast<double>(n)}
              : std::pair{0.0, 0.0};
@@ -271,11 +272,19 @@ private:
         const auto step = std::max<std::size_t>(1, w * h / samples) | 1;
         double sum = 0;
         std::size_t count = 0, seen = 0, same = 0, other = 0;
-        for (std::size_t i = 0; i < w * h; i += step, ++count) {
-            const auto x = i % w, y = i / w;
+        // Counted on from sample to sample: this is asked millions of times, and a division takes longer than all the rest.
+        const auto right = step % w, down = step / w;
+        std::size_t x = 0, y = 0, moved = (w * 3 / 8 + w) % (w * h);
+        const auto advance = [&] {
+            x += right, y += down;
+            if (x >= w) x -= w, ++y;
+            moved += step;
+            if (moved >= w * h) moved -= w * h;
+        };
+        for (std::size_t i = 0; i < w * h; i += step, ++count, advance()) {
             const auto* from = m_.data() + begin + 2 * y * width + 2 * x;
             const auto mean = (from[0] + from[1] + from[width] + from[width + 1] + 2) / 4;
-            const auto elsewhere = int{m_[at + (i + w * 3 / 8 + w) % (w * h)]};
+            const auto elsewhere = int{m_[at + moved]};
             const auto here = static_cast<std::size_t>(std::abs(mean - int{m_[at + i]}));
             if (std::max<std::size_t>(here, static_cast<std::size_t>(std::abs(mean - elsewhere))) < 2) continue;
             ++seen;
