@@ -83,6 +83,8 @@ public:
 
     [[nodiscard]] Jobs& jobs() const { return jobs_; }
     void tell(const QString& text) { messages_.tell(text); }
+    void refuse(const QString& text) { messages_.refuse(text); }
+    void complain(const Error& error) { messages_.complain(error); }
 
 signals:
     /// Other textures than before.

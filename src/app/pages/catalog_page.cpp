@@ -518,7 +518,7 @@ void CatalogPage::show_texture(std::size_t item) {
 
 void CatalogPage::copy_picture() {
     const auto image = viewer_->view()->image();
-    if (image.isNull()) return model_->tell(tr("No picture is shown."));
+    if (image.isNull()) return model_->refuse(tr("No picture is shown."));
     QApplication::clipboard()->setImage(image);
     model_->tell(tr("The picture is copied."));
 }
@@ -532,11 +532,11 @@ void CatalogPage::drag_chosen() {
     }
     if (items.empty()) return;
     if (items.size() > CatalogModel::most_aside)
-        return model_->tell(tr("%L1 textures are too many to drag; Export writes them.").arg(items.size()));
+        return model_->refuse(tr("%L1 textures are too many to drag; Export writes them.").arg(items.size()));
     const auto as = QApplication::keyboardModifiers() & Qt::ShiftModifier ? ExportAs::dds : ExportAs::picture;
     const auto picture = items.size() == 1 ? viewer_->view()->image() : QImage();
     model_->write_aside(items, as, [this, picture](Result<std::vector<std::filesystem::path>> files) {
-        if (!files) return model_->tell(to_text(files.error().message()));
+        if (!files) return model_->complain(files.error());
         auto* mime = new QMimeData;
         QList<QUrl> urls;
         for (const auto& file : *files) urls << QUrl::fromLocalFile(to_text(file));

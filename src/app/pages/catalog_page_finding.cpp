@@ -74,7 +74,7 @@ void CatalogPage::paste_picture() {
     else if (clip && clip->hasText() && search_->isVisible()) {
         search_->setFocus();
         search_->insert(clip->text());
-    } else model_->tell(tr("There is no picture in the clipboard."));
+    } else model_->refuse(tr("There is no picture in the clipboard."));
 }
 
 void CatalogPage::find_by(const QImage& picture, const QString& name) {
@@ -89,7 +89,7 @@ void CatalogPage::find_by(const std::filesystem::path& file) {
 }
 
 void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& picture, const QString& name) {
-    if (!hits) return model_->tell(to_text(hits.error().message()));
+    if (!hits) return model_->complain(hits.error());
     // What is alike by chance only fills the page; a few are shown all the same.
     std::size_t count = 0;
     while (count < hits->size() && (count < 4 || (*hits)[count].score >= 0.6f)) ++count;
