@@ -52,29 +52,132 @@ private:
     std::uint64_t at_ = 0;
 };
 
-/// Whether every attribute of the header lies in the file: the library takes the memory that one claims before it reads. Layout of the
-/// header: "OpenEXR File Layout" of the OpenEXR project: names end with zero, then the type, four bytes of size, the value; an empty name
-/// ends it.
-Status attributes_hold(ByteSpan data) {
-    std::size_t at = 8;
-    const auto text = [&]() -> std::optional<std::size_t> {  // its length
-        for (auto end = at; end < data.size(); ++end)
-            if (data[end] == std::byte{0}) return end - std::exchange(at, end + 1);
-        return std::nullopt;
-    };
-    for (;;) {
-        const auto begin = at;
-        const auto name = text();
-        if (name && *name == 0) return {};
-        if (!name || !text() || data.size() - at < 4) return fail_at(ErrorCode::damaged, begin, "the header is cut off");
-        const auto size = load_le<std::uint32_t>(data.data() + at);
-        at += 4;
-        if (size > data.size() - at)
-            return fail_at(ErrorCode::damaged, begin,
-                           phrase("an attribute needs {} bytes, {} are there", grouped(size), grouped(data.size() - at)));
-        at += size;
+/// What the header claims, looked at before the library takes memory for it. Layout of the header: "OpenEXR File Layout" of the OpenEXR
+/// project: names end with zero, then the type, four bytes of size, the value; an empty name ends it.
+class HeaderClaims {
+public:
+    /// Every attribute lies in the file; the picture, all channels and the lines or tiles that are unpacked together take no more than such
+    /// a file may claim; and the table of these pieces, eight bytes each, is there.
+    static Status check(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) {
+        HeaderClaims claims;
+        SKIVET_CHECK(claims.read(data));
+        return claims.hold(file_size, limits);
     }
-}
+
+private:
+    std::int64_t width_ = 1, height_ = 1;
+    std::uint64_t texel_ = 0, lines_ = 256, tile_width_ = 0, tile_height_ = 0;
+
+    Status read(ByteSpan data) {
+        for (std::size_t at = 8;;) {
+            const auto begin = at;
+            const auto name = text(data, at);
+            if (name && name->empty()) return {};
+            const auto type = name ? text(data, at) : std::nullopt;
+            if (!type || data.size() - at < 4) return fail_at(ErrorCode::damaged, begin, "the header is cut off");
+            const auto size = load_le<std::uint32_t>(data.data() + at);
+            at += 4;
+            if (size > data.size() - at)
+                return fail_at(ErrorCode::damaged, begin,
+                               phrase("an attribute needs {} bytes, {} are there", grouped(size), grouped(data.size() - at)));
+            const auto value = data.subspan(at, size);
+            if (!fills(*type, value))
+                return fail_at(ErrorCode::damaged, begin, phrase("attribute {} is no {} of {} bytes", *name, *type, grouped(size)));
+            note(*name, value);
+            at += size;
+        }
+    }
+    static std::optional<std::string_view> text(ByteSpan data, std::size_t& at) {
+        const auto rest = std::string_view(reinterpret_cast<const char*>(data.data()), data.size()).substr(std::min(at, data.size()));
+        const auto length = rest.find('\0');
+        if (length == std::string_view::npos) return std::nullopt;
+        at += length + 1;
+        return rest.substr(0, length);
+    }
+    /// Whether a value of this type takes all its bytes and no more. The library reads what the type has, whatever the size says, and
+    /// what follows would be taken for something else.
+    static bool fills(std::string_view type, ByteSpan value) {
+        constexpr std::pair<std::string_view, std::size_t> sizes[] = {{"box2i", 16},
+                                                                      {"box2f", 16},
+                                                                      {"chromaticities", 32},
+                                                                      {"compression", 1},
+                                                                      {"deepImageState", 1},
+                                                                      {"double", 8},
+                                                                      {"envmap", 1},
+                                                                      {"float", 4},
+                                                                      {"int", 4},
+                                                                      {"keycode", 28},
+                                                                      {"lineOrder", 1},
+                                                                      {"m33f", 36},
+                                                                      {"m33d", 72},
+                                                                      {"m44f", 64},
+                                                                      {"m44d", 128},
+                                                                      {"rational", 8},
+                                                                      {"tiledesc", 9},
+                                                                      {"timecode", 8},
+                                                                      {"v2f", 8},
+                                                                      {"v2i", 8},
+                                                                      {"v2d", 16},
+                                                                      {"v3f", 12},
+                                                                      {"v3i", 12},
+                                                                      {"v3d", 24}};
+        for (const auto& [name, size] : sizes)
+            if (name == type) return value.size() == size;
+        const auto number = [&](std::size_t at) { return std::uint64_t{load_le<std::uint32_t>(value.data() + at)}; };
+        std::size_t at = 0;
+        if (type == "preview") return value.size() >= 8 && value.size() - 8 == number(0) * number(4) * 4;
+        if (type == "floatvector") return value.size() % 4 == 0;
+        if (type == "stringvector") {
+            while (value.size() - at >= 4 && number(at) <= value.size() - at - 4) at += 4 + static_cast<std::size_t>(number(at));
+            return at == value.size();
+        }
+        if (type != "chlist") return true;
+        for (;;) {
+            const auto name = text(value, at);
+            if (!name || name->empty()) return name && at == value.size();
+            if (value.size() - at < 16) return false;
+            at += 16;
+        }
+    }
+    void note(std::string_view name, ByteSpan value) {
+        const auto number = [&](std::size_t at) { return load_le<std::uint32_t>(value.data() + at); };
+        if (name == "dataWindow" && value.size() >= 16) {
+            const auto side = [&](std::size_t at) {
+                return std::int64_t{static_cast<std::int32_t>(number(at + 8))} - static_cast<std::int32_t>(number(at)) + 1;
+            };
+            width_ = std::max(width_, side(0));
+            height_ = std::max(height_, side(4));
+        }
+        // Lines that are packed together, by the kind of compression: none, RLE, ZIP of one line, ZIP, PIZ, PXR24, B44, B44A, DWAA, DWAB.
+        constexpr std::array<std::uint64_t, 10> together = {1, 1, 1, 16, 32, 16, 32, 32, 32, 256};
+        if (name == "compression" && !value.empty() && static_cast<std::size_t>(value[0]) < together.size())
+            lines_ = together[static_cast<std::size_t>(value[0])];
+        if (name == "tiles" && value.size() >= 8) tile_width_ = number(0), tile_height_ = number(4);
+        // Of each channel a name, its type (1: half), whether it is linear, and how it is sampled.
+        if (name == "channels")
+            for (std::size_t at = 0; text(value, at) && value.size() - std::min(at, value.size()) >= 16; at += 16)
+                texel_ += number(at) == 1 ? 2 : 4;
+    }
+    [[nodiscard]] Status hold(std::uint64_t file_size, const ReadLimits& limits) const {
+        if (width_ > limits.image_side || height_ > limits.image_side || tile_width_ > limits.image_side ||
+            tile_height_ > limits.image_side)
+            return fail(ErrorCode::limit, phrase("{}×{} texels are more than the limit", grouped(static_cast<std::uint64_t>(width_)),
+                                                 grouped(static_cast<std::uint64_t>(height_))));
+        const auto width = static_cast<std::uint64_t>(width_), height = static_cast<std::uint64_t>(height_);
+        const bool tiled = tile_width_ > 0 && tile_height_ > 0;
+        const auto bytes = std::max(width, tile_width_) * std::max(height, tiled ? tile_height_ : lines_) * texel_;
+        if (!limits.may_claim(bytes, file_size))
+            return fail(ErrorCode::limit,
+                        phrase("claims {}×{} texels, {}, in a file of {} bytes", grouped(width), grouped(height), human_bytes(bytes),
+                               grouped(file_size)),
+                        "No picture packs so well; the header is damaged or made to do harm");
+        const auto pieces = tiled ? ((width - 1) / tile_width_ + 1) * ((height - 1) / tile_height_ + 1) : (height - 1) / lines_ + 1;
+        if (pieces > file_size / 8)
+            return fail(ErrorCode::damaged,
+                        phrase("the table of its {} pieces does not fit into {} bytes", grouped(pieces), grouped(file_size)));
+        return {};
+    }
+};
 
 template <class Work>
 auto guarded(const Work& work) -> decltype(work()) {
@@ -205,7 +308,7 @@ Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t file_size, co
     return guarded([&]() -> Result<TextureLayout> {
         if (load_le<std::uint32_t>(data.data() + 4) & 0x1800)
             return fail(ErrorCode::unsupported, "several parts or deep data", "Single pictures are read");
-        SKIVET_CHECK(attributes_hold(data));
+        SKIVET_CHECK(HeaderClaims::check(data, file_size, limits));
         MemoryIn in(data);
         Imf::InputFile input(in, 0);
         SKIVET_TRY(const auto channels, channels_of(input.header()));

@@ -265,6 +265,26 @@ Bytes interlaced_png() {
     return out;
 }
 
+/// OpenEXR of 8 by 130 million texels without compression, whose lines are not there: only where they lie takes 1 GB.
+Bytes tall_exr() {
+    Bytes out;
+    const auto attribute = [&](std::string_view name, std::string_view type, std::initializer_list<std::uint64_t> words) {
+        put(out, name), little(out, 0, 1), put(out, type), little(out, 0, 1);
+        little(out, words.size() * 4, 4);
+        for (const auto word : words) little(out, word, 4);
+    };
+    little(out, 20000630, 4);
+    little(out, 2, 4);
+    put(out, std::string_view("channels\0chlist\0\x13\0\0\0Y\0\1\0\0\0\0\0\0\0\1\0\0\0\1\0\0\0\0", 39));
+    put(out, std::string_view("compression\0compression\0\1\0\0\0\0lineOrder\0lineOrder\0\1\0\0\0\0", 54));
+    for (const auto* window : {"dataWindow", "displayWindow"}) attribute(window, "box2i", {0, 0, 7, 129'999'999});
+    attribute("pixelAspectRatio", "float", {0x3F800000});
+    attribute("screenWindowCenter", "v2f", {0, 0});
+    attribute("screenWindowWidth", "float", {0x3F800000});
+    little(out, 0, 1);
+    return out;
+}
+
 /// RGBA of 8192×8192 in strips of 64 rows that all lie at the same bytes (TIFF 6.0, section 3: nothing forbids it).
 Bytes shared_tiff() {
     const auto strip = pack(Packing::zlib, Bytes(8192 * 64 * 4), 9).value();
@@ -457,6 +477,7 @@ const std::vector<Hostile>& bombs() {
         {"layers.ktx", "KTX of 24,576 surfaces in 2 levels", [] { return one("layers.ktx", ktx_of_layers()); }},
         {"passes.png", "interlaced PNG, claims 16384×16384", [] { return one("passes.png", interlaced_png()); }},
         {"strips.tiff", "TIFF whose strips are all the same bytes", [] { return one("strips.tiff", shared_tiff()); }},
+        {"tall.exr", "OpenEXR, claims 130 million lines", [] { return one("tall.exr", tall_exr()); }},
         {"many.tar", "tar of 100,000 entries", [] { return one("many.tar", tar_of_many()); }},
         {"overlap.zip", "2,000 entries over the same data", [] { return one("overlap.zip", overlapping_zip()); }},
         {"shared.bin", "a sheet's folders that share four million entries", [] { return shared_folders(); }},
