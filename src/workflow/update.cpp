@@ -312,7 +312,8 @@ Result<Bytes> over_the_new(const ReadContext& context, const Project& project, c
     SKIVET_TRY(auto fitted, fit(game, std::move(edited), {}));
     for (const auto& finding : fitted.findings)
         if (finding.grade == Grade::blocks)
-            return fail(ErrorCode::unfit, said(finding.headline) + ": " + said(finding.detail), "Take the new one to the bench and paint on it");
+            return fail(ErrorCode::unfit, said(finding.headline) + ": " + said(finding.detail),
+                        "Take the new one to the bench and paint on it");
     return std::move(fitted.file);
 }
 
