@@ -13669,6 +13669,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/exr.cpp" />
+            <source>No picture packs so well; the header is damaged or made to do harm</source>
+            <translation>So gut lässt sich kein Bild packen; der Kopf ist beschädigt oder soll schaden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/exr.cpp" />
             <source>Save it with scan lines</source>
             <translation>Speichere es mit Bildzeilen</translation>
         </message>
@@ -13694,8 +13699,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/exr.cpp" />
+            <source>attribute {} is no {} of {} bytes</source>
+            <translation>Attribut {} ist kein {} von {} Byte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/exr.cpp" />
             <source>channel {} is subsampled</source>
             <translation>Kanal {} ist gröber abgetastet</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/exr.cpp" />
+            <source>claims {}×{} texels, {}, in a file of {} bytes</source>
+            <translation>behauptet {}×{} Texel, {}, in einer Datei von {} Bytes</translation>
         </message>
         <message>
             <location filename="../../../src/texture/exr.cpp" />
@@ -13721,6 +13736,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/texture/exr.cpp" />
             <source>the picture has another size</source>
             <translation>das Bild hat eine andere Größe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/exr.cpp" />
+            <source>the table of its {} pieces does not fit into {} bytes</source>
+            <translation>die Tabelle seiner {} Stücke passt nicht in {} Byte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/exr.cpp" />
+            <source>{}×{} texels are more than the limit</source>
+            <translation>{}×{} Texel sind mehr als die Grenze</translation>
         </message>
         <message>
             <location filename="../../../src/texture/jpeg.cpp" />
@@ -14059,11 +14084,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/texture.cpp" />
-            <source>No picture packs so well; the header is damaged or made to do harm</source>
-            <translation>So gut lässt sich kein Bild packen; der Kopf ist beschädigt oder soll schaden</translation>
-        </message>
-        <message>
-            <location filename="../../../src/texture/texture.cpp" />
             <source>Texture files ({}), pictures ({}) and what a texture sheet describes are read</source>
             <translation>Texturdateien ({}), Bilder ({}) und was ein Texturblatt beschreibt sind lesbar</translation>
         </message>
@@ -14076,11 +14096,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/texture/texture.cpp" />
             <source>an array or cubemap of volumes</source>
             <translation>ein Stapel oder Würfel von Volumen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/texture/texture.cpp" />
-            <source>claims {}×{} texels, {}, in a file of {} bytes</source>
-            <translation>behauptet {}×{} Texel, {}, in einer Datei von {} Bytes</translation>
         </message>
         <message>
             <location filename="../../../src/texture/texture.cpp" />
