@@ -219,7 +219,7 @@ void MainWindow::open_game(const fs::path& folder, std::vector<std::string> play
 void MainWindow::open_folder(const fs::path& folder) {
     if (const auto meant = project_at(folder)) return open({*meant, {}, {}, {}});
     const auto why = tr("There is no project in %1. With \"New game…\" one is made for a game's folder.").arg(to_text(folder));
-    if (models_) models_->messages.tell(why);
+    if (models_) models_->messages.refuse(why);
     else start_->say(why);
 }
 

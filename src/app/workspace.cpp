@@ -315,7 +315,7 @@ void Workspace::show_activity(const QString& what, quint64 done, quint64 total) 
 void Workspace::tell_of_end(const QString& what, double seconds) {
     constexpr double worth_it = 8;  // shorter work is waited for
     if (seconds < worth_it || isActiveWindow() || QApplication::activeWindow()) return;
-    const auto& wrong = models_.messages.complaint();
+    const auto& wrong = models_.messages.error();
     tell_desktop(wrong.isEmpty() ? tr("%1: done").arg(what) : tr("%1: not done").arg(what),
                  wrong.isEmpty() ? tr("%1, in %2").arg(to_text(models_.store.project().name), duration_text(seconds)) : wrong);
     QApplication::alert(window());

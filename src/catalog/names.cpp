@@ -108,7 +108,7 @@ private:
 
     Status look_through(const Container& container, unsigned depth) {
         progress_.total += container.entries().size();
-        const auto in_names = phrase("the names of {}", container.kind());
+        const auto in_names = phrase("the names of {}", said(container.kind()));
         for (std::size_t i = 0; i < container.entries().size(); ++i, ++progress_.done) {
             SKIVET_CHECK(progress_.cancel.check());
             const auto& e = container.entries()[i];

@@ -80,28 +80,28 @@ private:
         return {from, std::min(known_.next_covered(from, to), own_.next_covered(from, to))};
     }
 
-    void look(const Part& stretch, std::uint64_t from, std::uint64_t to) {
+    void look(const Part& part, std::uint64_t from, std::uint64_t to) {
         if (to - from < least_bytes) return;
-        switch (stretch.kind) {
+        switch (part.kind) {
             case BareKind::two_bytes:
-                for (const unsigned phase : {0u, 1u}) look_at(stretch.kind, phase, from, to);
+                for (const unsigned phase : {0u, 1u}) look_at(part.kind, phase, from, to);
                 return;
             case BareKind::three_bytes:
             case BareKind::four_bytes: {
                 // Any phase shows the rows; which it is shows in the picture alone.
                 const auto before = candidates_.size();
-                look_at(stretch.kind, texel_phase(stretch.kind, data_, from, to), from, to);
+                look_at(part.kind, texel_phase(part.kind, data_, from, to), from, to);
                 const auto seen = candidates_.size();
                 for (auto i = before; i < seen; ++i) {
                     const auto at = candidates_[i].texture.at, end = at + candidates_[i].texture.size;
-                    const auto bytes = kind_bytes(stretch.kind);
-                    const auto phase = texel_phase(stretch.kind, data_, at, end);
+                    const auto bytes = kind_bytes(part.kind);
+                    const auto phase = texel_phase(part.kind, data_, at, end);
                     if (phase != at % bytes)
-                        look_at(stretch.kind, phase, std::max(from, at > margin ? at - margin : 0), std::min(to, end + margin));
+                        look_at(part.kind, phase, std::max(from, at > margin ? at - margin : 0), std::min(to, end + margin));
                 }
                 return;
             }
-            default: look_at(stretch.kind, stretch.phase, from, to);
+            default: look_at(part.kind, part.phase, from, to);
         }
     }
 

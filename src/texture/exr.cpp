@@ -125,7 +125,9 @@ private:
             if (name == type) return value.size() == size;
         const auto number = [&](std::size_t at) { return std::uint64_t{load_le<std::uint32_t>(value.data() + at)}; };
         std::size_t at = 0;
-        if (type == "preview") return value.size() >= 8 && value.size() - 8 == number(0) * number(4) * 4;
+        if (type == "preview")  // of which no side can be longer than all of it
+            return value.size() >= 8 && number(0) <= value.size() && number(4) <= value.size() &&
+                   value.size() - 8 == number(0) * number(4) * 4;
         if (type == "floatvector") return value.size() % 4 == 0;
         if (type == "stringvector") {
             while (value.size() - at >= 4 && number(at) <= value.size() - at - 4) at += 4 + static_cast<std::size_t>(number(at));
@@ -165,7 +167,8 @@ private:
                                                  grouped(static_cast<std::uint64_t>(height_))));
         const auto width = static_cast<std::uint64_t>(width_), height = static_cast<std::uint64_t>(height_);
         const bool tiled = tile_width_ > 0 && tile_height_ > 0;
-        const auto bytes = std::max(width, tile_width_) * std::max(height, tiled ? tile_height_ : lines_) * texel_;
+        // A file that describes tiles may have lines all the same.
+        const auto bytes = std::max(width, tile_width_) * std::max({height, tile_height_, lines_}) * texel_;
         if (!limits.may_claim(bytes, file_size))
             return fail(ErrorCode::limit,
                         phrase("claims {}×{} texels, {}, in a file of {} bytes", grouped(width), grouped(height), human_bytes(bytes),

@@ -179,6 +179,11 @@ TEST_F(Desktop, TheDesktopIsToldWhenLongWorkEndsBehindAnotherWindow) {
     emit models.jobs.work_ended(QStringLiteral("Delivering"), 75);
     ASSERT_EQ(told.size(), 2u);
     EXPECT_EQ(told[1], "Delivering: not done|the disk is full");
+    // What was refused meanwhile says nothing about the work.
+    models.messages.refuse("There is no picture in the clipboard.");
+    emit models.jobs.work_ended(QStringLiteral("Delivering"), 75);
+    ASSERT_EQ(told.size(), 3u);
+    EXPECT_EQ(told[2], "Delivering: done|project, in 1 min 15 s");
 }
 
 TEST_F(Desktop, DurationsAreWrittenForPeople) {

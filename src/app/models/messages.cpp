@@ -67,11 +67,13 @@ void Messages::say(const QString& line) {
     emit logged(log_.back());
 }
 
-void Messages::complain(const Error& error) { refuse(QString::fromStdString(error.message())); }
+void Messages::complain(const Error& error) { complain(QString::fromStdString(error.message()), true); }
+void Messages::refuse(const QString& text) { complain(text, false); }
 
-void Messages::refuse(const QString& text) {
+void Messages::complain(const QString& text, bool is_error) {
     say(text);
     complaint_ = text;
+    error_ = is_error ? text : QString();
     emit notice(text);
 }
 

@@ -15,10 +15,10 @@ public:
     /// Into the log alone.
     void say(const QString& line);
     /// Into the footer for some seconds.
-    void tell(const QString& text) { complaint_.clear(), emit notice(text); }
-    /// Both.
+    void tell(const QString& text) { complaint_.clear(), error_.clear(), emit notice(text); }
+    /// Both: work went wrong.
     void complain(const Error& error);
-    /// The same of what cannot be done, and why, where there is no error of the core.
+    /// Both: what was asked for cannot be done, and why. No work went wrong by it.
     void refuse(const QString& text);
     /// Every line goes to the end of this file, too, from now on; beyond a megabyte it begins anew, and the older one stays beside it as
     /// NAME.1. Written beside the window; empty: nowhere.
@@ -27,8 +27,10 @@ public:
     void save(const std::filesystem::path& file, const std::string& text);
     /// Waits until what was said is in the file.
     static void flush();
-    /// The last error that was complained of; empty once another word was said.
+    /// What was complained of or refused last; empty once another word was said.
     [[nodiscard]] const QString& complaint() const { return complaint_; }
+    /// The same of errors alone; empty once something was refused, too.
+    [[nodiscard]] const QString& error() const { return error_; }
     /// The last 2,000 lines or so, the time in front.
     [[nodiscard]] const std::vector<QString>& log() const { return log_; }
 
@@ -37,8 +39,10 @@ signals:
     void notice(const QString& text);
 
 private:
+    void complain(const QString& text, bool is_error);
+
     std::vector<QString> log_;
-    QString complaint_;
+    QString complaint_, error_;
 };
 
 }  // namespace skivet::app

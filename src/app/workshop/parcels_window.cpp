@@ -1,5 +1,6 @@
 #include "app/workshop/parcels_window.h"
 
+#include <algorithm>
 #include <QAction>
 #include <QDragEnterEvent>
 #include <QFileDialog>
