@@ -365,7 +365,8 @@ private:
             }
             place(found, unit ? unit : common, PlaceWord::none);
             found.opened = true;
-            found.reason = phrase("{} textures and pictures in it", grouped(found.textures));
+            found.reason = found.textures == 1 ? said("one texture or picture in it")
+                                               : phrase("{} textures and pictures in it", grouped(found.textures));
             found.wanted =
                 found.what == Found::What::loose && (made_for_textures || files.size() >= few || found.group == SourceGroup::over);
             found.why = files.empty()                          ? "empty, and the game looks there first"
@@ -458,7 +459,8 @@ void look_inside(const ReadContext& context, Found& found) {
         found.samples.push_back({found.path, {entries[textures[i * textures.size() / std::min<std::size_t>(4, textures.size())]].path}});
     if (found.what != Found::What::archive) return;
     found.wanted = !textures.empty() || nested || unnamed;
-    found.why = !textures.empty()     ? phrase("{} textures in it", grouped(textures.size()))
+    found.why = textures.size() == 1  ? "one texture in it"
+                : !textures.empty()   ? phrase("{} textures in it", grouped(textures.size()))
                 : nested              ? "archives in it"
                 : unnamed             ? "names known only by hashes"
                 : entries.empty()     ? "it is empty"

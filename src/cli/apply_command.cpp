@@ -131,7 +131,9 @@ int apply_folder(Context& c, const ApplyOptions& options) {
         }
         items.push_back({inner, std::move(*content)});
     }
-    if (untouched > 0) c.err << fmt::format("skivet-cli: {} files are as the game has them\n", grouped(untouched));
+    if (untouched > 0)
+        c.err << fmt::format("skivet-cli: {} as the game has {}\n", untouched == 1 ? "1 file is" : grouped(untouched) + " files are",
+                             untouched == 1 ? "it" : "them");
     const int done = put_pieces(c, **source, options.into, std::move(items), {options.beside, options.patch, options.dry_run});
     return done ? done : skipped ? 1 : 0;
 }

@@ -28,6 +28,9 @@ struct Context {
     void say(const std::string& line) const;
 };
 
+/// "1 range", "3 ranges"; `many` for words that do not take an s.
+[[nodiscard]] std::string count_of(std::uint64_t count, std::string_view one, std::string_view many = {});
+
 /// Programs out of "NAME=COMMAND" texts, added to others. Error `usage` for a text that is none.
 [[nodiscard]] Result<PackerPrograms> packer_programs(const std::vector<std::string>& unpackers, const std::vector<std::string>& packers,
                                                      PackerPrograms out = {});

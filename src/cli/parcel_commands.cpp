@@ -16,8 +16,6 @@ using namespace project_work;
 
 namespace {
 
-std::string textures_text(std::size_t count) { return count == 1 ? "1 texture" : fmt::format("{} textures", grouped(count)); }
-
 constexpr std::string_view own_name = "own";
 
 std::string id_of(const std::string& text) { return text == own_name ? std::string() : text; }
@@ -219,8 +217,8 @@ int parcel_make(Context& c, const ParcelOptions& options) {
                   {"bytes", size},
                   {"originals", made->originals}});
     else
-        c.out << fmt::format("{}: {}, {} of {}\n", options.out.string(), textures_text(made->parcel.textures.size()), human_bytes(size),
-                             human_bytes(made->originals));
+        c.out << fmt::format("{}: {}, {} of {}\n", options.out.string(), count_of(made->parcel.textures.size(), "texture"),
+                             human_bytes(size), human_bytes(made->originals));
     return made->left_out.empty() ? 0 : 1;
 }
 
@@ -261,7 +259,7 @@ int parcel_check(Context& c, const ParcelOptions& options) {
     }
     if (c.json) print(c, {{"id", parcel->about.id}, {"textures", parcel->textures.size()}, {"whole", whole}});
     else
-        c.out << fmt::format("{} is sound: {}{}\n", parcel->about.title, textures_text(parcel->textures.size()),
+        c.out << fmt::format("{} is sound: {}{}\n", parcel->about.title, count_of(parcel->textures.size(), "texture"),
                              whole == 0 ? "" : fmt::format(", {} of them whole", whole));
     return 0;
 }
@@ -302,7 +300,9 @@ int parcel_list(Context& c, const ParcelOptions& options) {
                       {"installed", layer.at},
                       {"textures", layer.matches.size()}});
         else if (layer.is_own()) c.out << fmt::format("{:>3}  your own work\n", i + 1);
-        else c.out << fmt::format("{:>3}  {:<24} {} ({})\n", i + 1, layer.id, name_of_layer(layer), textures_text(layer.matches.size()));
+        else
+            c.out << fmt::format("{:>3}  {:<24} {} ({})\n", i + 1, layer.id, name_of_layer(layer),
+                                 count_of(layer.matches.size(), "texture"));
     }
     return 0;
 }

@@ -105,7 +105,7 @@ void print_fit(Context& c, const Piece& piece, const PieceFit& fitted) {
         c.out << fmt::format("      {}: {}\n", f.headline, f.detail);
         if (f.mend) c.out << fmt::format("      {} with: project mend … --do {}\n", info(*f.mend).words, info(*f.mend).id);
     }
-    c.out << fmt::format("      {} blocks kept, {} new\n", grouped(fitted.fit->kept_blocks()), grouped(fitted.fit->new_blocks()));
+    c.out << fmt::format("      {} kept, {} new\n", count_of(fitted.fit->kept_blocks(), "block"), grouped(fitted.fit->new_blocks()));
 }
 
 /// What of the game goes with an edited piece, as far as the index knows the game.

@@ -28,7 +28,9 @@ void print_update(Context& c, const GameUpdate& update) {
     for (const auto& parcel : update.parcels) {
         if (c.json) print(c, {{"parcel", parcel.id}, {"goes_in", parcel.matches.size()}, {"left_out", parcel.left_out}});
         else {
-            c.out << fmt::format("{}: {} textures go in again\n", parcel.title, parcel.matches.size());
+            c.out << fmt::format(
+                "{}: {} again\n", parcel.title,
+                parcel.matches.size() == 1 ? "1 texture goes in" : fmt::format("{} textures go in", parcel.matches.size()));
             for (const auto& text : parcel.left_out) c.out << "      " << text << '\n';
         }
     }

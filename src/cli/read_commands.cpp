@@ -259,7 +259,7 @@ int verify(Context& c, const std::string& path) {
         if (error) say(entry.path, *error);
     }
     if (c.json) c.out << dump({{"entries", container.entries().size()}, {"damaged", damaged}}) << '\n';
-    else c.out << fmt::format("{} entries, {} damaged\n", grouped(container.entries().size()), grouped(damaged));
+    else c.out << fmt::format("{}, {} damaged\n", count_of(container.entries().size(), "entry", "entries"), grouped(damaged));
     return damaged ? 3 : 0;
 }
 
@@ -330,7 +330,7 @@ int compare(Context& c, const std::string& a, const std::string& b) {
                                        left->begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
                                        right->begin() + static_cast<std::ptrdiff_t>(at));
             level["changed_blocks"] = changed;
-            blocks = fmt::format(" · {} blocks", grouped(changed));
+            blocks = fmt::format(" · {}", count_of(changed, "block"));
         }
         if (!c.json)
             c.out << fmt::format("mip {}: color {}{} · alpha {}{} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip,
@@ -366,7 +366,7 @@ int names(Context& c, const std::vector<std::string>& texts) {
                   << '\n';
         else c.out << name.path << '\n';  // one a line, as --paths reads them
     }
-    c.err << fmt::format("skivet-cli: {} names found\n", found->size());
+    c.err << fmt::format("skivet-cli: {} found\n", count_of(found->size(), "name"));
     return 0;
 }
 

@@ -162,7 +162,9 @@ int restore(Context& c, const RestoreOptions& options) {
         if (!*newest) break;
         auto vault = vault_of(c, files, (*newest)->first);
         if (auto undone = vault.undo((*newest)->second, source); !undone) {
-            if (count > 0) c.err << fmt::format("skivet-cli: {} deliveries were undone before\n", count);
+            if (count > 0)
+                c.err << fmt::format("skivet-cli: {} before\n",
+                                     count == 1 ? "1 delivery was undone" : fmt::format("{} deliveries were undone", count));
             return c.failed(undone.error());
         }
         ++count;
@@ -184,7 +186,7 @@ int restore(Context& c, const RestoreOptions& options) {
                   elsewhere.empty() ? "" : "There are some in " + elsewhere + "; choose it with --vault"});
     }
     if (c.json) c.out << nlohmann::json{{"undone", count}}.dump() << '\n';
-    else if (!c.quiet) c.out << fmt::format("{} deliveries undone\n", count);
+    else if (!c.quiet) c.out << fmt::format("{} undone\n", count_of(count, "delivery", "deliveries"));
     return 0;
 }
 

@@ -64,9 +64,9 @@ void print_totals(Context& c, const Trial& trial, std::size_t proved, const std:
         return;
     }
     if (!trial.segments.empty())
-        c.out << fmt::format("{} bytes of tables, {} of entries, {} of padding in {} places\n", grouped(tables), grouped(content),
-                             grouped(trial.padding), grouped(trial.paddings));
-    c.out << fmt::format("{} entries, {} readable; {} bytes are not explained\n", trial.entries, trial.readable,
+        c.out << fmt::format("{} bytes of tables, {} of entries, {} of padding in {}\n", grouped(tables), grouped(content),
+                             grouped(trial.padding), count_of(trial.paddings, "place"));
+    c.out << fmt::format("{}, {} readable; {} bytes are not explained\n", count_of(trial.entries, "entry", "entries"), trial.readable,
                          grouped(trial.unexplained));
 }
 
@@ -129,8 +129,8 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
         c.err << fmt::format("skivet-cli: no sheet is written: {}\n", draft->unsound);
         return 1;
     }
-    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n",
-                         draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at),
+    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {}, {} of {} that were looked at can be read; {} bytes are not explained\n",
+                         draft->found, count_of(draft->entries, "entry", "entries"), grouped(draft->readable), grouped(draft->looked_at),
                          grouped(draft->unexplained));
     for (const auto& key : draft->keys) c.err << fmt::format("skivet-cli: a key was found: --key \"{}={}\"\n", key.name, to_hex(key.bytes));
     if (c.json) {

@@ -64,7 +64,7 @@ int survey(Context& c, const std::string& folder) {
         else c.out << fmt::format("   - left over               {}  ({})\n", left.path.lexically_relative(root).string(), left.why);
     }
     if (!c.json) {
-        c.out << fmt::format("{} files in {} folders", grouped(survey.files), grouped(survey.folders));
+        c.out << fmt::format("{} in {}", count_of(survey.files, "file"), count_of(survey.folders, "folder"));
         if (survey.hidden + survey.linked + survey.unreadable > 0)
             c.out << fmt::format("; left out: {} hidden, {} linked, {} that cannot be read", grouped(survey.hidden), grouped(survey.linked),
                                  grouped(survey.unreadable));

@@ -62,7 +62,7 @@ void tell_encoded(Context& c, const fs::path& out, const TextureDesc& d, std::si
         if (blocks) j.update({{"kept_blocks", blocks->first}, {"new_blocks", blocks->second}});
         put_json(c, j);
     } else if (blocks && !c.quiet) {
-        c.out << fmt::format("{}: {} blocks kept, {} new\n", out.string(), grouped(blocks->first), grouped(blocks->second));
+        c.out << fmt::format("{}: {} kept, {} new\n", out.string(), count_of(blocks->first, "block"), grouped(blocks->second));
     }
 }
 

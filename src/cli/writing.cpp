@@ -38,14 +38,19 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
             c.out << fmt::format("{}: {}, {} bytes are kept\n", file.file.string(), name_of(file.way), grouped(file.expected.size));
             continue;
         }
-        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()),
-                             ranges.size());
+        c.out << fmt::format("{}: {}, {} bytes in {}", file.file.string(), name_of(file.way), grouped(file.bytes_written()),
+                             count_of(ranges.size(), "range"));
         if (file.new_size != file.expected.size)
             c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
         c.out << '\n';
         if (dry_run)
             for (const auto& [at, size] : ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(at), grouped(size));
     }
+}
+
+std::string count_of(std::uint64_t count, std::string_view one, std::string_view many) {
+    if (count == 1) return fmt::format("1 {}", one);
+    return many.empty() ? fmt::format("{} {}s", grouped(count), one) : fmt::format("{} {}", grouped(count), many);
 }
 
 Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name,
@@ -125,7 +130,7 @@ int put_pieces(Context& c, const Container& source, const fs::path& path, std::v
         return 0;
     }
     const auto target = !wish.beside.empty() ? wish.beside : !wish.patch.empty() ? wish.patch : path;
-    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), target.filename().string()), target, entries};
+    const DeliveryNote note{fmt::format("{} into {}", count_of(entries.size(), "piece"), target.filename().string()), target, entries};
     return deliver(c, *plan, note, [&]() -> Status {
         if (elsewhere) return {};
         SKIVET_TRY(const auto again, open_source(c.context, path));

@@ -5,6 +5,7 @@
 #include "base/file_write.h"
 #include "base/phrase.h"
 #include "base/text.h"
+#include "container/cpio.h"
 #include "container/folder.h"
 #include "container/libarchive_container.h"
 #include "container/parts.h"
@@ -28,8 +29,7 @@ Error named(Error error, const std::string& path) {
 }  // namespace
 
 std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
-    return {zip_kind(),   tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660"),
-            sifted_kind()};
+    return {zip_kind(), tar_kind(), wrapped_kind(), libarchive_kind("7z"), cpio_kind(), libarchive_kind("ISO 9660"), sifted_kind()};
 }
 
 Status add_sheet(ReadContext& context, const std::filesystem::path& file) {

@@ -12,8 +12,9 @@
 namespace skivet {
 namespace {
 
+constexpr std::size_t piece_bytes = 1u << 20;       // of a rebuilt archive
 constexpr std::size_t head_bytes = 1024;            // of every entry, as much as a catalog asks for
-constexpr std::uint64_t most_rebuilt = 1ull << 30;  // a rebuild is made in memory
+constexpr std::uint64_t most_rebuilt = 1ull << 30;  // bytes, unpacked: packing them takes minutes
 
 struct Free {
     void operator()(archive* a) const { archive_free(a); }
@@ -24,54 +25,6 @@ using Reader = std::unique_ptr<archive, Free>;
 std::string message_of(archive* a) {
     const char* text = archive_error_string(a);
     return text ? text : "libarchive gives no reason";
-}
-
-/// Walks the headers of a cpio archive: the library takes memory for whatever size a name claims, before it looks whether it is there.
-Status check_cpio(ByteSpan file) {
-    const auto digits = [&](std::uint64_t at, std::size_t count, unsigned base) -> std::optional<std::uint64_t> {
-        std::uint64_t value = 0;
-        for (std::size_t i = 0; i < count; ++i) {
-            const auto c = static_cast<char>(file[static_cast<std::size_t>(at + i)]);
-            const auto digit = c >= '0' && c <= '9'   ? c - '0'
-                               : c >= 'a' && c <= 'f' ? c - 'a' + 10
-                               : c >= 'A' && c <= 'F' ? c - 'A' + 10
-                                                      : 99;
-            if (digit >= static_cast<int>(base)) return std::nullopt;
-            value = value * base + static_cast<std::uint64_t>(digit);
-        }
-        return value;
-    };
-    for (std::uint64_t at = 0; at < file.size();) {
-        const auto left = file.size() - at;
-        const auto mark = as_text(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(std::min<std::uint64_t>(left, 6))));
-        std::uint64_t header = 0, align = 1;
-        std::optional<std::uint64_t> name, size;
-        if ((mark == "070701" || mark == "070702") && left >= 110) {
-            header = 110, align = 4;
-            name = digits(at + 94, 8, 16), size = digits(at + 54, 8, 16);
-        } else if (mark == "070707" && left >= 76) {
-            header = 76;
-            name = digits(at + 59, 6, 8), size = digits(at + 65, 11, 8);
-        } else if (left >= 26 &&
-                   load_le<std::uint16_t>(file.data() + at) == 070707) {  // the old binary one; sizes have their upper half first
-            header = 26, align = 2;
-            const auto half = [&](std::size_t i) { return std::uint64_t{load_le<std::uint16_t>(file.data() + at + i)}; };
-            name = half(20), size = half(22) << 16 | half(24);
-        } else {
-            return fail_at(ErrorCode::damaged, at, "no cpio header is there", "The archive is cut off or damaged");
-        }
-        const auto up = [&](std::uint64_t v) { return (v + align - 1) / align * align; };
-        if (!name || !size || *name == 0 || *name > left - header || up(header + *name) > left || *size > left - up(header + *name))
-            return fail_at(ErrorCode::damaged, at,
-                           phrase("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?",
-                                  size ? grouped(*size) : "?", grouped(left)),
-                           "The archive is cut off or damaged");
-        if (as_text(file.subspan(static_cast<std::size_t>(at + header), static_cast<std::size_t>(std::min<std::uint64_t>(*name, 10)))) ==
-            "TRAILER!!!")
-            return {};
-        at += up(header + *name) + up(*size);
-    }
-    return {};
 }
 
 class LibarchiveContainer final : public Container {
@@ -85,10 +38,6 @@ public:
     }
 
     Status list(const ReadLimits& limits) {
-        if (format_ == "cpio") {
-            SKIVET_TRY(const auto bytes, file_.bytes());
-            SKIVET_CHECK(check_cpio(bytes));
-        }
         SKIVET_TRY(auto reader, open_reader());
         const std::string_view method = format_ == "7z" ? "7z" : "stored";
         for (std::size_t index = 0;; ++index) {
@@ -167,17 +116,14 @@ public:
         for (std::size_t i = 0; i < entries_.size(); ++i) total += fresh[i] ? fresh[i]->size() : entries_[i].size;
         if (total > most_rebuilt)
             return fail(ErrorCode::unsupported,
-                        phrase("a {} archive of {} unpacked cannot be built anew in memory", format_, human_bytes(total)),
+                        phrase("a {} archive of {} unpacked is too large to be built anew", format_, human_bytes(total)),
                         "Deliver into an override folder instead, if the game has one");
-        SKIVET_TRY(auto bytes, rebuild(fresh));
         FilePlan plan;
-        plan.pieces.push_back({0, 0, std::move(bytes)});
-        plan.new_size = plan.pieces[0].bytes.size();
+        SKIVET_TRY(plan.pieces, rebuild(fresh));
         // What follows the archive is not the library's and stays.
         SKIVET_TRY(const auto file, file_.bytes());
         if (const auto end = end_of(file); end < file.size()) {
             plan.pieces.push_back({end, file.size() - end, {}});
-            plan.new_size += file.size() - end;
         }
         return finish_plan(file_, std::move(plan));
     }
@@ -201,21 +147,6 @@ private:
                 __builtin_add_overflow(end, std::uint64_t{32}, &end);
             return wraps ? file.size() : std::min<std::uint64_t>(end, file.size());
         }
-        if (format_ != "cpio") return file.size();
-        // The trailer is an entry of its own behind a header of 110 (newc), 76 (odc) or 26 bytes; zeros up to the block of 512 belong to
-        // it.
-        constexpr std::string_view name{"TRAILER!!!\0", 11};
-        const std::string_view text(reinterpret_cast<const char*>(file.data()), file.size());
-        for (auto at = text.find(name); at != std::string_view::npos; at = text.find(name, at + 1)) {
-            const auto head = [&](std::size_t size, std::string_view magic) {
-                return at >= size && text.substr(at - size, magic.size()) == magic;
-            };
-            if (!head(110, "07070") && !head(76, "070707") && !head(26, "\xC7\x71") && !head(26, "\x71\xC7")) continue;
-            auto end = at + name.size();
-            const auto block = std::min<std::size_t>((end + 511) / 512 * 512, file.size());
-            while (end < block && file[end] == std::byte{0}) ++end;
-            return end;
-        }
         return file.size();
     }
 
@@ -224,7 +155,6 @@ private:
         Reader reader(archive_read_new());
         if (!reader) return fail(ErrorCode::io, "out of memory");
         if (format_ == "7z") archive_read_support_format_7zip(reader.get());
-        else if (format_ == "cpio") archive_read_support_format_cpio(reader.get());
         else archive_read_support_format_iso9660(reader.get());
         if (archive_read_open_memory(reader.get(), data.data(), data.size()) != ARCHIVE_OK)
             return fail(ErrorCode::damaged, message_of(reader.get()));
@@ -283,35 +213,47 @@ private:
         return out;
     }
 
+    /// What the library writes, a megabyte each: it does not lie in memory whole.
+    struct Written {
+        Bytes waiting;
+        std::vector<PlanPiece> pieces;
+        void put(ByteSpan bytes) {
+            waiting.insert(waiting.end(), bytes.begin(), bytes.end());
+            if (waiting.size() >= piece_bytes) flush();
+        }
+        void flush() {
+            pieces.push_back({0, 0, Content(ByteSpan(waiting))});
+            waiting.clear();
+        }
+    };
+
+    static Status write_data(archive* writer, ByteSpan bytes) {
+        while (!bytes.empty()) {
+            const auto wrote = archive_write_data(writer, bytes.data(), bytes.size());
+            if (wrote <= 0) return fail(ErrorCode::io, message_of(writer));
+            bytes = bytes.subspan(static_cast<std::size_t>(wrote));
+        }
+        return {};
+    }
+
     /// Every header as it was; only data and size of the replaced ones differ.
-    Result<Bytes> rebuild(const std::vector<const Content*>& fresh) const {
+    Result<std::vector<PlanPiece>> rebuild(const std::vector<const Content*>& fresh) const {
         SKIVET_TRY(auto reader, open_reader());
-        Bytes out;  // outlives the writer, which still flushes into it when it is freed after an error
+        Written out;  // outlives the writer, which still flushes into it when it is freed after an error
         const std::unique_ptr<archive, Free> writer(archive_write_new());
         if (!writer) return fail(ErrorCode::io, "out of memory");
-        if (format_ == "7z") {
-            archive_write_set_format_7zip(writer.get());
-        } else {
-            archive_entry* e = nullptr;
-            if (archive_read_next_header(reader.get(), &e) != ARCHIVE_OK) return fail(ErrorCode::damaged, message_of(reader.get()));
-            const int format = archive_format(reader.get());
-            if (format == ARCHIVE_FORMAT_CPIO_SVR4_NOCRC) archive_write_set_format_cpio_newc(writer.get());
-            else if (format == ARCHIVE_FORMAT_CPIO_POSIX) archive_write_set_format_cpio_odc(writer.get());
-            else if (format == ARCHIVE_FORMAT_CPIO_BIN_LE) archive_write_set_format_cpio_bin(writer.get());
-            else return fail(ErrorCode::unsupported, "this variety of cpio is only read");
-            SKIVET_TRY(reader, open_reader());
-        }
-        archive_write_set_bytes_per_block(writer.get(), format_ == "7z" ? 10240 : 512);
+        archive_write_set_format_7zip(writer.get());
+        archive_write_set_bytes_per_block(writer.get(), 10240);
         const auto append = [](archive*, void* user, const void* data, std::size_t size) -> la_ssize_t {
-            auto* bytes = static_cast<Bytes*>(user);
-            const auto* from = static_cast<const std::byte*>(data);
-            bytes->insert(bytes->end(), from, from + size);
+            static_cast<Written*>(user)->put({static_cast<const std::byte*>(data), size});
             return static_cast<la_ssize_t>(size);
         };
         archive_write_set_bytes_in_last_block(writer.get(), 1);
         if (archive_write_open(writer.get(), &out, nullptr, append, nullptr) != ARCHIVE_OK)
             return fail(ErrorCode::io, message_of(writer.get()));
+        Bytes buffer(piece_bytes);
         std::size_t entry = 0;
+        std::uint64_t total = 0;
         for (std::size_t index = 0;; ++index) {
             archive_entry* e = nullptr;
             const int result = archive_read_next_header(reader.get(), &e);
@@ -319,23 +261,29 @@ private:
             if (result != ARCHIVE_OK && result != ARCHIVE_WARN)
                 return fail(ErrorCode::damaged, message_of(reader.get()), "A damaged archive is only read");
             const bool ours = entry < places_.size() && places_[entry] == index;
-            Bytes data;
-            if (ours && fresh[entry]) {
-                archive_entry_set_size(e, static_cast<la_int64_t>(fresh[entry]->size()));
-            } else if (archive_entry_filetype(e) == AE_IFREG) {
-                SKIVET_TRY(data, data_of(reader.get(), most_rebuilt));
-            }
-            if (archive_write_header(writer.get(), e) < ARCHIVE_WARN) return fail(ErrorCode::io, message_of(writer.get()));
-            const ByteSpan content = ours && fresh[entry] ? ByteSpan(*fresh[entry]) : ByteSpan(data);
-            for (std::size_t done = 0; done < content.size();) {
-                const auto wrote = archive_write_data(writer.get(), content.data() + done, content.size() - done);
-                if (wrote <= 0) return fail(ErrorCode::io, message_of(writer.get()));
-                done += static_cast<std::size_t>(wrote);
-            }
+            const auto* content = ours ? fresh[entry] : nullptr;
             if (ours) ++entry;
+            if (content) archive_entry_set_size(e, static_cast<la_int64_t>(content->size()));
+            if (archive_write_header(writer.get(), e) < ARCHIVE_WARN) return fail(ErrorCode::io, message_of(writer.get()));
+            if (content) {
+                SKIVET_CHECK(write_data(writer.get(), ByteSpan(*content)));
+                content->rest();
+                continue;
+            }
+            if (archive_entry_filetype(e) != AE_IFREG) continue;
+            for (;;) {
+                const auto got = archive_read_data(reader.get(), buffer.data(), buffer.size());
+                if (got < 0) return fail(ErrorCode::damaged, message_of(reader.get()), "A damaged archive is only read");
+                if (got == 0) break;
+                total += static_cast<std::uint64_t>(got);
+                if (total > most_rebuilt)
+                    return fail(ErrorCode::damaged, "its entries are larger than it says", "A damaged archive is only read");
+                SKIVET_CHECK(write_data(writer.get(), ByteSpan(buffer).first(static_cast<std::size_t>(got))));
+            }
         }
         if (archive_write_close(writer.get()) != ARCHIVE_OK) return fail(ErrorCode::io, message_of(writer.get()));
-        return out;
+        out.flush();
+        return std::move(out.pieces);
     }
 };
 
@@ -348,11 +296,6 @@ public:
             return head.size() >= at + mark.size() && as_text(head.subspan(at, mark.size())) == mark;
         };
         if (format_ == "7z" && has(0, std::string_view("7z\xBC\xAF\x27\x1C", 6))) return Recognized{ranks::magic, "the 7z signature"};
-        if (format_ == "cpio" && head.size() >= 26) {
-            if (has(0, "070701") || has(0, "070702") || has(0, "070707")) return Recognized{ranks::magic, "a cpio header"};
-            if ((load_le<std::uint16_t>(head.data()) == 070707) && lower(path).ends_with(".cpio"))
-                return Recognized{ranks::weak, "an old cpio header, and its name"};
-        }
         if (format_ == "ISO 9660") {  // ECMA-119: the volume descriptors begin in sector 16
             if (has(32769, "CD001")) return Recognized{ranks::magic, "\"CD001\" in sector 16"};
             if (head.size() < file_size && file_size > 32774 && lower(path).ends_with(".iso"))

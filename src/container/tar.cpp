@@ -10,6 +10,7 @@
 
 #include "base/phrase.h"
 #include "base/text.h"
+#include "container/members.h"
 
 namespace skivet {
 namespace {
@@ -191,75 +192,31 @@ std::optional<PaxValue> pax_value(ByteSpan data, std::string_view key) {
     return out;
 }
 
-class TarContainer final : public Container {
+class TarContainer final : public MemberArchive {
 public:
-    static Result<std::shared_ptr<const Container>> open(FileView view, const ReadLimits& limits) {
-        auto tar = std::make_shared<TarContainer>();
-        tar->file_ = std::move(view);
-        SKIVET_CHECK(tar->list(limits));
-        return std::shared_ptr<const Container>(std::move(tar));
-    }
+    explicit TarContainer(FileView file) : MemberArchive(std::move(file)) {}
     std::string kind() const override { return "tar"; }
-
-    Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override {
-        if (entries_[entry].size > limits.inflated_bytes)
-            return fail(in_entry(*this, entry,
-                                 Error{ErrorCode::limit,
-                                       phrase("{} are more than the limit", human_bytes(entries_[entry].size)),
-                                       {},
-                                       entries_[entry].at,
-                                       {}}));
-        const auto data = bytes_of(entry);
-        if (!data) return fail(in_entry(*this, entry, data.error()));
-        file_.note_read(data->size());
-        return Bytes(data->begin(), data->end());
-    }
-    Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override {
-        const auto data = bytes_of(entry);
-        if (!data) return fail(in_entry(*this, entry, data.error()));
-        const auto head = data->first(std::min(count, data->size()));
-        return Bytes(head.begin(), head.end());
-    }
-    Result<FileView> view_of_entry(std::size_t entry, const ReadLimits&) const override {
-        return file_.part(members_[entry].data_at, entries_[entry].size, entries_[entry].path);
-    }
-    std::string fixed_entries() const override { return {}; }
-    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
-        return plan_entries({{replacements.begin(), replacements.end()}, {}, {}, {}}, limits);
-    }
-    std::vector<Segment> segments() const override {
-        std::vector<Segment> used;
-        for (std::size_t i = 0; i < entries_.size(); ++i)
-            used.push_back({Segment::What::entry, members_[i].at, members_[i].data_at + blocks_for(entries_[i].size) - members_[i].at, i});
-        used.push_back({Segment::What::table, end_, file_.size() - end_, 0});
-        return with_gaps(std::move(used), file_.size());
-    }
+    Status list(const ReadLimits& limits);
 
 protected:
     Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override;
 
 private:
     struct Member {
-        std::uint64_t at = 0;         ///< the first header that belongs to it, a pax or long name header included
-        std::uint64_t header_at = 0;  ///< its own header
-        std::uint64_t data_at = 0;
+        std::uint64_t header_at = 0;    ///< its own header; what describes it before that begins at Entry::at
         std::uint64_t pax_size_at = 0;  ///< where a pax header states the size; 0: nowhere
         std::size_t pax_size_digits = 0;
     };
-    FileView file_;
     std::vector<Member> members_;
-    std::uint64_t end_ = 0;         ///< behind the last entry
     bool has_others_ = false;       ///< folders, links, devices
     std::set<std::string> linked_;  ///< what hard links name
 
-    Result<ByteSpan> bytes_of(std::size_t entry) const { return file_.bytes(members_[entry].data_at, entries_[entry].size); }
     ByteSpan headers_of(ByteSpan file, std::size_t entry) const {
-        const auto& m = members_[entry];
-        return file.subspan(static_cast<std::size_t>(m.at), static_cast<std::size_t>(m.data_at - m.at));
+        const auto at = entries_[entry].at;
+        return file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(places_[entry].data_at - at));
     }
-    Status list(const ReadLimits& limits);
     Bytes new_members(ByteSpan file, std::span<const NewEntry> added) const;
-    Status change_size(std::size_t entry, ByteSpan file, std::uint64_t size, std::vector<WriteRange>& ranges) const;
+    Status change_size(std::size_t entry, ByteSpan file, std::uint64_t size, Stretches& changes) const;
 };
 
 Status TarContainer::list(const ReadLimits& limits) {
@@ -343,10 +300,9 @@ Status TarContainer::list(const ReadLimits& limits) {
                 e.method = "stored";
                 e.at = first;
                 if (e.path.empty() || e.path.back() != '/') {
-                    pending.at = first;
                     pending.header_at = at;
-                    pending.data_at = data_at;
                     members_.push_back(pending);
+                    places_.push_back({data_at, *size, std::min(data_at + blocks_for(*size), file.size())});
                     entries_.push_back(std::move(e));
                 }
             }
@@ -357,26 +313,26 @@ Status TarContainer::list(const ReadLimits& limits) {
         at = data_at + blocks_for(*size);
         if (!about_the_next) first = at;
     }
-    end_ = std::min<std::uint64_t>(at, file.size());
+    end_ = at;
     number_doubles();
     if (entries_.empty() && at == 0) return fail(ErrorCode::unsupported, "no tar header");
     return {};
 }
 
 /// The header, and the pax record where there is one, with another size.
-Status TarContainer::change_size(std::size_t entry, ByteSpan file, std::uint64_t size, std::vector<WriteRange>& ranges) const {
+Status TarContainer::change_size(std::size_t entry, ByteSpan file, std::uint64_t size, Stretches& changes) const {
     const auto& m = members_[entry];
     const auto old = file.subspan(static_cast<std::size_t>(m.header_at), block);
     Bytes header(old.begin(), old.end());
     put_number(header.data() + size_at, size_bytes, size);
     put_checksum(header);
-    ranges.push_back({m.header_at, std::move(header), 0});
+    changes.put(m.header_at, block, std::move(header));
     if (m.pax_size_at) {
         const auto digits = fmt::format("{:0{}}", size, m.pax_size_digits);
         if (digits.size() != m.pax_size_digits)
             return fail(ErrorCode::unfit, "the new size has more digits than its pax header has room for");
         const auto bytes = as_bytes(digits);
-        ranges.push_back({m.pax_size_at, Bytes(bytes.begin(), bytes.end()), 0});
+        changes.put(m.pax_size_at, bytes.size(), Bytes(bytes.begin(), bytes.end()));
     }
     return {};
 }
@@ -396,90 +352,39 @@ Bytes TarContainer::new_members(ByteSpan file, std::span<const NewEntry> added) 
 
 Result<WritePlan> TarContainer::plan_entries(const Changes& changes, const ReadLimits&) const {
     SKIVET_TRY(const auto file, file_.bytes());
-    FilePlan plan;
-    plan.new_size = file.size();
-    plan.way = Way::in_place;
-    struct Change {
-        std::uint64_t from, old_size;
-        Content bytes;
-    };
-    std::vector<Change> moved;  // what needs another number of blocks
-    const auto put = [&](std::uint64_t at, std::uint64_t old_size, Content bytes) {
-        if (bytes.size() == old_size) plan.ranges.push_back({at, std::move(bytes), 0});
-        else moved.push_back({at, old_size, std::move(bytes)});
-    };
+    Stretches out;
     if (changes.added.empty() && changes.removed.size() == entries_.size() && !has_others_)
         return fail(ErrorCode::unsupported, "a tar with nothing in it is none any more", "Leave one entry, or remove the file");
     std::map<std::size_t, std::string> names;
     for (const auto& name : changes.renamed) names[name.entry] = name.path;
     for (const auto entry : changes.removed) names[entry] = {};  // none: it is taken out
     for (const auto& [entry, name] : names)
-        if (linked_.contains(entries_[entry].path))
-            return fail(in_entry(
-                *this, entry,
-                Error{
-                    ErrorCode::unsupported, "another entry is a hard link to it", {}, entries_[entry].at, "Replace its content instead"}));
+        if (linked_.contains(entries_[entry].path)) return is_linked(entry);
+    const auto put_name = [&](std::size_t entry, const std::string& name, std::optional<std::uint64_t> size) {
+        const auto headers = headers_of(file, entry);
+        out.put(entries_[entry].at, headers.size(), with_name(headers, name, size));
+    };
     for (const auto& r : changes.replaced) {
-        if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
-        const auto& m = members_[r.entry];
-        const auto old_size = entries_[r.entry].size;
         SKIVET_TRY(const auto old, bytes_of(r.entry));
         if (std::equal(old.begin(), old.end(), r.bytes.begin(), r.bytes.end())) continue;
         if (const auto name = names.find(r.entry); name != names.end()) {
-            put(m.at, m.data_at - m.at, with_name(headers_of(file, r.entry), name->second, r.bytes.size()));
+            put_name(r.entry, name->second, r.bytes.size());
             names.erase(name);
-        } else if (r.bytes.size() != old_size) {
-            if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done)
+        } else if (r.bytes.size() != old.size()) {
+            if (auto done = change_size(r.entry, file, r.bytes.size(), out); !done)
                 return fail(in_entry(*this, r.entry, std::move(done).error()));
         }
-        auto padded = r.bytes;
-        if (blocks_for(padded.size()) != padded.size()) {
-            auto filled = r.bytes.copy();
-            filled.resize(static_cast<std::size_t>(blocks_for(filled.size())));
-            padded = std::move(filled);
-        }
-        r.bytes.rest();
-        put(m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded));
+        const auto& place = places_[r.entry];
+        out.put(place.data_at, place.end - place.data_at, padded(r.bytes, block));
     }
     for (const auto& [entry, name] : names) {
-        const auto& m = members_[entry];
-        if (!name.empty()) put(m.at, m.data_at - m.at, with_name(headers_of(file, entry), name, std::nullopt));
-        else moved.push_back({m.at, std::min(m.data_at + blocks_for(entries_[entry].size), file.size()) - m.at, {}});
+        if (!name.empty()) put_name(entry, name, std::nullopt);
+        else out.put(entries_[entry].at, places_[entry].end - entries_[entry].at, {});
     }
-    auto fresh = new_members(file, changes.added);
-    if (moved.empty()) {
-        if (!fresh.empty()) {
-            // Over the zeros that end the archive, which then end it again, up to whole records where it has those.
-            const auto tail = file.subspan(static_cast<std::size_t>(end_));
-            if (std::all_of(tail.begin(), tail.end(), [](std::byte b) { return b == std::byte{0}; })) {
-                const auto unit = file.size() % tape_record == 0 ? tape_record : block;
-                const auto end = end_ + fresh.size() + 2 * block;
-                fresh.resize(static_cast<std::size_t>(std::max<std::uint64_t>(file.size(), (end + unit - 1) / unit * unit) - end_));
-            } else {
-                fresh.insert(fresh.end(), tail.begin(), tail.end());
-            }
-            plan.new_size = end_ + fresh.size();
-            if (plan.new_size > file.size()) plan.way = Way::append;
-            plan.ranges.push_back({end_, std::move(fresh), 0});
-        }
-        return finish_plan(file_, std::move(plan));
-    }
-    // Anew: what is between the changes is copied, and the ranges become pieces of their own.
-    for (auto& range : plan.ranges) {
-        const auto size = static_cast<std::uint64_t>(range.bytes.size());
-        moved.push_back({range.at, size, std::move(range.bytes)});
-    }
-    plan.ranges.clear();
-    if (!fresh.empty()) moved.push_back({end_, 0, std::move(fresh)});
-    std::stable_sort(moved.begin(), moved.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
-    std::uint64_t at = 0;
-    for (auto& change : moved) {
-        plan.pieces.push_back({at, change.from - at, {}});
-        if (!change.bytes.empty()) plan.pieces.push_back({0, 0, std::move(change.bytes)});
-        at = change.from + change.old_size;
-    }
-    plan.pieces.push_back({at, file.size() - at, {}});
-    return finish_plan(file_, std::move(plan));
+    // The end is two blocks of zeros; some programs fill up whole records.
+    static const Bytes mark(2 * block);
+    out.put_last(end_, new_members(file, changes.added), mark, file.size() % tape_record == 0 ? tape_record : block);
+    return std::move(out).plan(file_);
 }
 
 class TarKind final : public ContainerKind {
@@ -494,7 +399,9 @@ public:
         return std::nullopt;
     }
     Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
-        return TarContainer::open(std::move(file), context.limits);
+        auto tar = std::make_shared<TarContainer>(std::move(file));
+        SKIVET_CHECK(tar->list(context.limits));
+        return std::shared_ptr<const Container>(std::move(tar));
     }
 };
 

@@ -46,8 +46,12 @@ constexpr std::size_t usual_gap = 32;  // as minimize has it
 }  // namespace
 
 void RangeWriter::put(ByteSpan bytes) {
-    waiting_.insert(waiting_.end(), bytes.begin(), bytes.end());
-    if (waiting_.size() >= range_size) finish();
+    while (!bytes.empty()) {
+        const auto part = bytes.first(std::min(bytes.size(), range_size - std::min(range_size, waiting_.size())));
+        waiting_.insert(waiting_.end(), part.begin(), part.end());
+        if (waiting_.size() >= range_size) finish();
+        bytes = bytes.subspan(part.size());
+    }
 }
 
 void RangeWriter::put_content(const Content& content) {

@@ -45,6 +45,8 @@ const std::vector<Maker> makers = {
     {"tar_lz4", "a.tar.lz4", "bsdtar --lz4 -cf %out *", "lz4 -q -dc %in | tar -x", "tar in lz4"},
     {"seven", "a.7z", "bsdtar --format 7zip -cf %out *", "bsdtar -xf %in", "7z"},
     {"cpio_newc", "a.cpio", "bsdtar --format newc -cf %out *", "cpio -id --quiet < %in", "cpio"},
+    {"cpio_crc", "a.cpio", "find . -type f | cpio -o --quiet -H crc > %out", "cpio -id --quiet < %in", "cpio"},
+    {"cpio_bin", "a.cpio", "find . -depth | cpio -o --quiet -H bin > %out", "bsdtar -xf %in", "cpio"},
     {"cpio_odc", "a.cpio", "find . -type f | sed 's:^./::' | cpio -o --quiet -H odc > %out", "cpio -id --quiet < %in", "cpio"},
 };
 

@@ -147,7 +147,9 @@ void UpdateModel::put_in_again(std::vector<PieceId> chosen) {
             if (done->error) messages_.complain(*done->error);
             for (const auto& error : done->updated.errors) messages_.complain(error);
             store_.change([&](Project& p) { note_updated(p, done->plan, done->updated); });
-            if (!done->error) messages_.tell(tr("%1 pieces are in the game again.").arg(done->plan.chosen.size()));
+            if (!done->error)
+                messages_.tell(done->plan.chosen.size() == 1 ? tr("1 piece is in the game again.")
+                                                             : tr("%1 pieces are in the game again.").arg(done->plan.chosen.size()));
             store_.set_history(std::move(done->updated.delivered.history));
             store_.tell_pieces_changed();
             store_.tell_game_changed();

@@ -121,8 +121,12 @@ void BlockPanel::refresh() {
     if (!one) {
         head_->setText((blocks ? tr("Blocks: %1 kept as they were · %2 new") : tr("Texels: %1 kept as they were · %2 new"))
                            .arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks()))));
-        text_->setText(tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
-                           .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)), how_far_off(fit)));
+        const auto bytes = to_text(grouped(fit.file.size()));
+        text_->setText(
+            fit.change.changed_texels == 1
+                ? tr("File: %1 bytes. You changed one texel; what the game gets is %2 from your picture.").arg(bytes, how_far_off(fit))
+                : tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
+                      .arg(bytes, to_text(grouped(fit.change.changed_texels)), how_far_off(fit)));
         return;
     }
     const Image* images[] = {&*fit.original, &*fit.edited, &*fit.result};

@@ -222,7 +222,8 @@ void DeliveryPage::show_update() {
     QStringList parts;
     if (can > 0) parts << (can == 1 ? tr("1 piece can go in again") : tr("%1 pieces can go in again").arg(can));
     if (open > 0) parts << (open == 1 ? tr("1 waits for you to decide") : tr("%1 wait for you to decide").arg(open));
-    if (!update->parcels.empty()) parts << tr("%1 parcels are out").arg(update->parcels.size());
+    if (!update->parcels.empty())
+        parts << (update->parcels.size() == 1 ? tr("1 parcel is out") : tr("%1 parcels are out").arg(update->parcels.size()));
     update_text_->setText(parts.join(QStringLiteral(" · ")));
 }
 
@@ -267,10 +268,9 @@ void DeliveryPage::show_plan() {
             } else if (std::all_of(group.plan.files.begin(), group.plan.files.end(), [](const auto& f) { return f.way == Way::create; })) {
                 add_new_files(box, group);
             } else {
-                box->addWidget(make_label(tr("%1 bytes in %2 places of %3")
-                                              .arg(to_text(grouped(group.plan.bytes_written())))
-                                              .arg(ranges.size())
-                                              .arg(to_text(human_bytes(size))),
+                const auto bytes = to_text(grouped(group.plan.bytes_written())), of = to_text(human_bytes(size));
+                box->addWidget(make_label(ranges.size() == 1 ? tr("%1 bytes in one place of %2").arg(bytes, of)
+                                                             : tr("%1 bytes in %L2 places of %3").arg(bytes).arg(ranges.size()).arg(of),
                                           "soft"));
                 box->addWidget(new WriteStrip(std::max(size, end), ranges));
                 for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
@@ -281,8 +281,9 @@ void DeliveryPage::show_plan() {
                 for (const auto& step : piece.inner) steps << to_text(step);
                 line->addWidget(make_label(steps.join(QStringLiteral(" ▸ ")), "value"));
                 line->addStretch();
-                line->addWidget(make_label(piece.like.empty() ? tr("%1 blocks new").arg(to_text(grouped(piece.new_blocks)))
-                                                              : tr("a variant of %1").arg(to_text(piece.like)),
+                line->addWidget(make_label(!piece.like.empty()     ? tr("a variant of %1").arg(to_text(piece.like))
+                                           : piece.new_blocks == 1 ? tr("1 block new")
+                                                                   : tr("%1 blocks new").arg(to_text(grouped(piece.new_blocks))),
                                            "soft"));
                 box->addLayout(line);
             }

@@ -363,9 +363,10 @@ void SourcesPage::show_source(int row) {
         about_->setText(to_text(source.error->message()));
         about_->setObjectName(QStringLiteral("warning"));
     } else {
-        about_->setText(tr("%1 · recognized by %2 · %3 entries")
-                            .arg(spoken(source.container->kind()), spoken(source.container->recognized_by()),
-                                 to_text(grouped(source.container->entries().size()))));
+        const auto kind = spoken(source.container->kind()), by = spoken(source.container->recognized_by());
+        const auto count = source.container->entries().size();
+        about_->setText(count == 1 ? tr("%1 · recognized by %2 · 1 entry").arg(kind, by)
+                                   : tr("%1 · recognized by %2 · %3 entries").arg(kind, by, to_text(grouped(count))));
         about_->setObjectName(QStringLiteral("soft"));
     }
     const auto& facts = snapshot->facts[index];

@@ -1403,6 +1403,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
         </message>
         <message>
             <location filename="../../../src/app/models/update_model.cpp" />
+            <source>1 piece is in the game again.</source>
+            <translation>1 Stück ist wieder im Spiel.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/update_model.cpp" />
             <source>Putting it in again</source>
             <translation>Wird wieder hineingebracht</translation>
         </message>
@@ -1802,6 +1807,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/block_panel.cpp" />
             <source>File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.</source>
             <translation>Datei: %1 Byte. Du hast %2 Texel geändert; was das Spiel bekommt, ist %3 von deinem Bild entfernt.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>File: %1 bytes. You changed one texel; what the game gets is %2 from your picture.</source>
+            <translation>Datei: %1 Byte. Du hast ein Texel geändert; was das Spiel bekommt, ist %2 von deinem Bild entfernt.</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
@@ -2380,8 +2390,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/delivery_page.cpp" />
-            <source>%1 bytes in %2 places of %3</source>
-            <translation>%1 Byte an %2 Stellen von %3</translation>
+            <source>%1 bytes in %L2 places of %3</source>
+            <translation>%1 Byte an %L2 Stellen von %3</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/delivery_page.cpp" />
+            <source>%1 bytes in one place of %2</source>
+            <translation>%1 Byte an einer Stelle von %2</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/delivery_page.cpp" />
@@ -2445,8 +2460,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/delivery_page.cpp" />
+            <source>1 block new</source>
+            <translation>1 Block neu</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/delivery_page.cpp" />
             <source>1 delivery is undone:</source>
             <translation>1 Lieferung wird zurückgenommen:</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/delivery_page.cpp" />
+            <source>1 parcel is out</source>
+            <translation>1 Paket ist heraus</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/delivery_page.cpp" />
@@ -3172,6 +3197,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/sources_page.cpp" />
             <source>%1 · recognized by %2 · %3 entries</source>
             <translation>%1 · erkannt: %2 · %3 Einträge</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/sources_page.cpp" />
+            <source>%1 · recognized by %2 · 1 entry</source>
+            <translation>%1 · erkannt: %2 · 1 Eintrag</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/sources_page.cpp" />
@@ -5025,6 +5055,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/found_window.cpp" />
+            <source>%1 files in one folder</source>
+            <translation>%1 Dateien in einem Ordner</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/found_window.cpp" />
             <source>%1 left by other tools (point here)</source>
             <translation>%1 von anderen Werkzeugen hinterlassen (hierher zeigen)</translation>
         </message>
@@ -5467,6 +5502,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>1 texture</source>
             <translation>1 Textur</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/parcels_window.cpp" />
+            <source>1 texture of it is not in this game.</source>
+            <translation>1 Textur davon ist nicht in diesem Spiel.</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
@@ -6502,8 +6542,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/update_window.cpp" />
-            <source>%1: %2 textures, %3 do not fit any more</source>
-            <translation>%1: %2 Texturen, %3 passen nicht mehr</translation>
+            <source>%1: of %L2 textures %L3 do not fit any more</source>
+            <translation>%1: von %L2 Texturen passen %L3 nicht mehr</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/update_window.cpp" />
@@ -8789,6 +8829,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/game_survey.cpp" />
+            <source>one texture in it</source>
+            <translation>eine Textur darin</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/game_survey.cpp" />
+            <source>one texture or picture in it</source>
+            <translation>eine Textur oder ein Bild darin</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/game_survey.cpp" />
             <source>only one picture here</source>
             <translation>hier nur ein Bild</translation>
         </message>
@@ -9548,6 +9598,66 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{}: ein {}-Archiv hält seine Einträge nicht getrennt</translation>
         </message>
         <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>Change one of them; the other follows</source>
+            <translation>Ändere eine davon; die andere folgt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>The archive is cut off or damaged; what follows is not listed</source>
+            <translation>Das Archiv ist abgeschnitten oder beschädigt; was folgt, wird nicht aufgeführt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>a cpio header</source>
+            <translation>ein cpio-Kopf</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>a damaged archive is only read</source>
+            <translation>ein beschädigtes Archiv wird nur gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>an entry with a name of {} and content of {} bytes, {} are left</source>
+            <translation>ein Eintrag mit einem Namen von {} und Inhalt von {} Byte, {} sind übrig</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>an old cpio header, and its name</source>
+            <translation>ein alter cpio-Kopf und der Name</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>is the same file as "{}", which gets other content</source>
+            <translation>ist dieselbe Datei wie „{}“, die anderen Inhalt bekommt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>its bytes add up to {:08x}, its header says {:08x}</source>
+            <translation>die Summe seiner Bytes ist {:08x}, im Kopf steht {:08x}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>its name is too long for the archive</source>
+            <translation>der Name ist zu lang für das Archiv</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>more than {} entries</source>
+            <translation>mehr als {} Einträge</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>no cpio header is there</source>
+            <translation>da ist kein cpio-Kopf</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/cpio.cpp" />
+            <source>{} bytes are more than its header can say</source>
+            <translation>{} Byte sind mehr, als sein Kopf sagen kann</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/draft_content.cpp" />
             <source>a checksum of each entry</source>
             <translation>eine Prüfsumme jedes Eintrags</translation>
@@ -9894,23 +10004,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>The archive is cut off or damaged</source>
-            <translation>Das Archiv ist abgeschnitten oder beschädigt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
             <source>What follows is not listed</source>
             <translation>Was folgt, steht nicht in der Liste</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>a cpio header</source>
-            <translation>ein cpio-Kopf</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>a {} archive of {} unpacked cannot be built anew in memory</source>
-            <translation>ein {}-Archiv von {} entpackt lässt sich nicht im Speicher neu bauen</translation>
+            <source>a {} archive of {} unpacked is too large to be built anew</source>
+            <translation>ein {}-Archiv von {} entpackt ist zu groß, um neu gebaut zu werden</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9924,33 +10024,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>an entry with a name of {} and content of {} bytes, {} are left</source>
-            <translation>ein Eintrag mit einem Namen von {} und Inhalt von {} Byte, {} sind übrig</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>an old cpio header, and its name</source>
-            <translation>ein alter cpio-Kopf und der Name</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
             <source>entry {}</source>
             <translation>Eintrag {}</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
+            <source>its entries are larger than it says</source>
+            <translation>seine Einträge sind größer, als es sagt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/libarchive_container.cpp" />
             <source>libarchive gives no reason</source>
             <translation>libarchive nennt keinen Grund</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>more than {} entries</source>
-            <translation>mehr als {} Einträge</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>no cpio header is there</source>
-            <translation>da ist kein cpio-Kopf</translation>
         </message>
         <message>
             <location filename="../../../src/container/libarchive_container.cpp" />
@@ -9963,9 +10048,9 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>das Archiv endet zu früh</translation>
         </message>
         <message>
-            <location filename="../../../src/container/libarchive_container.cpp" />
-            <source>this variety of cpio is only read</source>
-            <translation>diese Art von cpio wird nur gelesen</translation>
+            <location filename="../../../src/container/members.cpp" />
+            <source>another entry is a hard link to it</source>
+            <translation>ein anderer Eintrag ist fest mit ihm verknüpft</translation>
         </message>
         <message>
             <location filename="../../../src/container/overlaps.cpp" />
@@ -10826,11 +10911,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/tar.cpp" />
             <source>an extended header of more than 1 MB</source>
             <translation>ein erweiterter Kopf von mehr als 1 MB</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/tar.cpp" />
-            <source>another entry is a hard link to it</source>
-            <translation>ein anderer Eintrag ist fest mit ihm verknüpft</translation>
         </message>
         <message>
             <location filename="../../../src/container/tar.cpp" />

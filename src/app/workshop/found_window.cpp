@@ -215,7 +215,9 @@ void FoundWindow::refresh() {
     const auto& survey = installation->survey;
     title_->setText(to_text(survey.root.filename().empty() ? survey.root.parent_path().filename() : survey.root.filename()));
     title_->setToolTip(to_text(survey.root));
-    QStringList about = {tr("%1 files in %2 folders").arg(to_text(grouped(survey.files)), to_text(grouped(survey.folders)))};
+    const auto files = to_text(grouped(survey.files));
+    QStringList about = {survey.folders == 1 ? tr("%1 files in one folder").arg(files)
+                                             : tr("%1 files in %2 folders").arg(files, to_text(grouped(survey.folders)))};
     if (model_->looking()) about << tr("archives are being opened");
     if (!installation->order.list.empty()) about << tr("in the order of %1").arg(to_text(installation->order.list.filename()));
     if (const auto left = survey.hidden + survey.linked + survey.unreadable; left > 0)

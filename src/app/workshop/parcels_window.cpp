@@ -258,7 +258,9 @@ void ParcelsWindow::refresh() {
                     ? tr("The game has these bytes already; nothing will be written.")
                     : tr("%1 bytes into %2. Nothing has been written yet.").arg(to_text(grouped(bytes)), where.join(QStringLiteral(", ")));
         if (model_->mod() && !model_->mod()->strangers.empty())
-            state += ' ' + tr("%L1 textures of it are not in this game.").arg(model_->mod()->strangers.size());
+            state += ' ' + (model_->mod()->strangers.size() == 1
+                                ? tr("1 texture of it is not in this game.")
+                                : tr("%L1 textures of it are not in this game.").arg(model_->mod()->strangers.size()));
     } else if (any) {
         state = tr("The game is as it stands here.");
     }

@@ -155,9 +155,9 @@ void UpdateWindow::count() {
             std::count_if(update->pieces.begin(), update->pieces.end(), [](const UpdatedPiece& p) { return p.becomes.empty(); });
         if (open > 0) parts << (open == 1 ? tr("1 waits for you to decide") : tr("%1 wait for you to decide").arg(open));
         for (const auto& parcel : update->parcels)
-            parts << tr("%1: %2 textures, %3 do not fit any more")
+            parts << tr("%1: of %L2 textures %L3 do not fit any more")
                          .arg(to_text(parcel.title))
-                         .arg(parcel.matches.size())
+                         .arg(parcel.matches.size() + parcel.left_out.size())
                          .arg(parcel.left_out.size());
     }
     counts_->setText(!update ? tr("Everything is in the game as you delivered it.") : parts.join(QStringLiteral(" · ")));
