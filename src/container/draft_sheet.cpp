@@ -29,6 +29,7 @@ constexpr std::uint64_t most_work = 160'000'000;  // … and for a file: seconds
 constexpr std::uint64_t least_work = 1'000'000, work_a_byte = 200;
 constexpr std::uint64_t most_hidden = 256u << 20;  // bytes of a file in which keys over records and over all of it are looked for
 constexpr std::size_t most_tries = 60;             // drafts that are read through for one file
+constexpr std::size_t few_records = 8;             // that lead from one to the next by chance where little speaks for them
 constexpr std::uint64_t most_left = 256;  // bytes a sound draft may leave unexplained in a small archive; of a large one 1 in 4,000
 
 class Drafter {
@@ -45,7 +46,8 @@ public:
         std::uint64_t most = 0;
         for (const auto& files : data_files_)
             for (const auto& [number, size] : files.sizes) most = std::max(most, size);
-        // What speaks loudest first: sizes that tile; then a sum of sizes that is exact; then only places that rise.
+        // What speaks loudest first: sizes that tile; records that lead from one to the next through all of the file; then a sum of sizes
+        // that is exact; then only places that rise.
         const auto rising = draft::tables_that_rise(tables_, most, places_, progress_);
         SKIVET_CHECK(consider_all(rising, draft::place_by_sizes));
         if (sound()) return std::move(best_);
@@ -54,6 +56,12 @@ public:
         if (sound()) return std::move(best_);
         const auto numbers = draft::tables_of_numbers(tables_, places_);
         SKIVET_CHECK(consider_all(numbers, draft::place_by_sizes));
+        if (sound()) return std::move(best_);
+        for (auto& chain : draft::chains_in(tables_, progress_)) {
+            SKIVET_CHECK(progress_.cancel.check());
+            weigh(chain.table, data_files_.front(), std::move(chain.placed));
+            if (sound()) return std::move(best_);
+        }
         SKIVET_CHECK(consider_all(named, draft::place_in_a_row));
         SKIVET_CHECK(consider_all(numbers, draft::place_in_a_row));
         SKIVET_CHECK(consider_all(rising, draft::place_by_next));
@@ -159,33 +167,38 @@ private:
             const auto from = files.pattern.empty() ? bases(table) : std::vector<std::uint64_t>{0};
             const draft::Surroundings around{tables_, files, from, names_, places_.numbers, budget_};
             auto placed = way(around, table);
-            if (!placed || !fresh(table, *placed)) continue;
-            Found found(context_, view_, file_, tables_, opened_, table, files, std::move(*placed));
-            if (found.table.rows > 0 && found.table.form == NameForm::none) draft::find_name_field(tables_, found.table);
-            if (!ends_with_its_names(found.table)) continue;
-            if (!key_.empty()) {
-                // Each stretch by itself begins with the key's first byte.
-                found.table_key = key_;
-                std::rotate(found.table_key.begin(), found.table_key.begin() + static_cast<std::ptrdiff_t>(table.at % key_.size()),
-                            found.table_key.end());
-            }
-            draft::find_names(found, names_, places_);
-            // What unpacks or agrees with its checksums is not hidden.
-            auto shown = found;
-            draft::find_contents(shown);
-            if (!shown.proved_by_content) draft::find_data_key(found);
-            const bool hidden = !found.key.empty();
-            if (hidden) draft::find_contents(found);
-            auto& best = hidden ? found : shown;
-            draft::find_hash(best);
-            draft::find_header(best);
-            auto tried = try_out(best);
-            if (!tried || tried->readable == 0) continue;
-            const auto value = [](const SheetDraft& d) {
-                return std::tuple(d.unsound.empty(), d.readable == d.looked_at, ~d.unexplained, d.readable);
-            };
-            if (!best_ || value(*tried) > value(*best_)) best_ = std::move(*tried);
+            if (placed && fresh(table, *placed)) weigh(table, files, std::move(*placed));
         }
+    }
+
+    /// Looks at what entries hold and what the header says, tries the sheet that comes of it, and keeps the best one.
+    void weigh(const Table& table, const DataFiles& files, Placed placed) {
+        Found found(context_, view_, file_, tables_, opened_, table, files, std::move(placed));
+        const bool chain = found.placed.chain != Placed::Chain::none;
+        if (found.table.rows > 0 && found.table.form == NameForm::none) draft::find_name_field(tables_, found.table);
+        if (!ends_with_its_names(found.table)) return;
+        if (!key_.empty()) {
+            // Each stretch by itself begins with the key's first byte.
+            found.table_key = key_;
+            std::rotate(found.table_key.begin(), found.table_key.begin() + static_cast<std::ptrdiff_t>(table.at % key_.size()),
+                        found.table_key.end());
+        }
+        if (!chain) draft::find_names(found, names_, places_);
+        // What unpacks or agrees with its checksums is not hidden.
+        auto shown = found;
+        draft::find_contents(shown);
+        if (!shown.proved_by_content) draft::find_data_key(found);
+        const bool hidden = !found.key.empty();
+        if (hidden) draft::find_contents(found);
+        auto& best = hidden ? found : shown;
+        draft::find_hash(best);
+        draft::find_header(best);
+        auto tried = try_out(best);
+        if (!tried || tried->readable == 0) return;
+        const auto value = [](const SheetDraft& d) {
+            return std::tuple(d.unsound.empty(), d.readable == d.looked_at, ~d.unexplained, d.readable);
+        };
+        if (!best_ || value(*tried) > value(*best_)) best_ = std::move(*tried);
     }
 
     /// The same columns of the same records are read through three times at most, wherever a record is taken to begin.
@@ -265,17 +278,30 @@ private:
 
     /// Whether the byte before nearly every name of its own length looks like a part of it, or so many before the first one that they are
     /// more than the end of a number.
-    bool names_lose_signs(const Table& table) const {
-        if (table.form == NameForm::terminated && !table.leads && table.at >= 4 && table.at < 256) {
+    bool names_lose_signs(const Table& table, bool chain) const {
+        // A chain may begin right behind the mark.
+        if (table.form == NameForm::terminated && !table.leads && table.at >= (chain ? 5 : 4) && table.at < 256) {
             bool all = true;
             for (std::uint64_t k = 1; k <= 4; ++k) all = all && is_plain_sign(tables_[static_cast<std::size_t>(table.at - k)]);
             if (all) return true;
         }
         if (table.rows > 0 || table.count() < 4 || table.form != NameForm::terminated) return false;
-        std::size_t signs = 0;
-        for (std::size_t i = 0; i < table.count(); ++i)
-            signs += is_plain_sign(tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]);
+        const auto before = [&](std::size_t i) { return tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]; };
+        std::size_t signs = 0, same = 0;
+        for (std::size_t i = 0; i < table.count(); ++i) signs += is_plain_sign(before(i)), same += before(i) == before(0);
+        if (chain && same == table.count()) return false;  // the last byte of a number
         return signs * 10 >= table.count() * 9;
+    }
+
+    /// Whether one of eight entries begins as a zlib stream does (RFC 1950).
+    [[nodiscard]] bool has_streams(const Found& found) const {
+        std::size_t streams = 0;
+        for (std::size_t i = 0; i < found.table.count(); ++i) {
+            const auto at = static_cast<std::size_t>(found.placed.begins[i]);
+            streams +=
+                found.placed.sizes[i] >= 8 && file_[at] == std::byte{0x78} && load_uint(file_.data() + at, 2, ByteOrder::big) % 31 == 0;
+        }
+        return streams * 8 > found.table.count();
     }
 
     /// Whether some number of the records that means nothing could be where their data lies.
@@ -341,7 +367,8 @@ private:
             phrase("{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}", grouped(table.count()),
                    found.named() ? said("a name") : said("no name"), table.numbers - (table.form == NameForm::fixed ? table.name_bytes : 0),
                    hex(table.at),
-                   !found.placed.offset                         ? said("sizes")
+                   found.placed.chain != Placed::Chain::none    ? said("sizes in front of the data")
+                   : !found.placed.offset                       ? said("sizes")
                    : found.placed.ends == Placed::Ends::by_size ? said("offsets and sizes")
                                                                 : said("offsets"),
                    human_bytes(found.placed.covered), found.files.pattern.empty() ? view_.path().filename().string() : found.files.pattern);
@@ -355,6 +382,7 @@ private:
     std::string why_not(const Found& found, const Trial& trial, std::uint64_t most) const {
         const auto n = found.table.count();
         const auto& sizes = found.placed.sizes;
+        const bool chain = found.placed.chain != Placed::Chain::none;
         const auto filled = static_cast<std::size_t>(std::count_if(sizes.begin(), sizes.end(), [](auto size) { return size > 0; }));
         const std::set<std::string> names(trial.names.begin(), trial.names.end());
         if (trial.readable < trial.looked_at)
@@ -375,9 +403,9 @@ private:
             return phrase("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later", left);
         if (names_gain_signs(found.table))
             return phrase("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
-        if (names_lose_signs(found.table))
+        if (names_lose_signs(found.table, chain))
             return phrase("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
-        if (!found.placed.offset && has_places(found))
+        if (!found.placed.offset && !chain && has_places(found))
             return phrase("sizes fit one after the other, but another column of the {} records looks like places", grouped(n));
         if (!found.table_key.empty() && found.placed.ends != Placed::Ends::by_size && !found.proved_by_content)
             return phrase("the likeliest table's {} records are hidden, and only places that rise speak for it", grouped(n));
@@ -394,11 +422,18 @@ private:
             for (const auto& gap : trial.unknown)
                 if ((gap.at <= end && gap.at + gap.size > end) || (gap.at < begin && gap.at + gap.size >= begin))
                     return phrase("{} bytes at {} that nothing explains lie right beside the entries", grouped(gap.size), hex(gap.at));
-        if (found.files.pattern.empty() && !(found.placed.ends == Placed::Ends::by_size && found.placed.offset))
+        if (found.files.pattern.empty() && !chain && !(found.placed.ends == Placed::Ends::by_size && found.placed.offset))
             for (const auto& run : names_)
                 if (run.starts.size() >= n && run.at < end && run.end > begin)
                     return phrase("{} names at {} lie in what would be an entry", grouped(run.starts.size()), hex(run.at));
         const bool pointed = found.pointed || (found.header_at == 0 && found.table.at == found.header_bytes && found.table.at <= 256);
+        if (found.placed.parts_of_names) return said("most of the likeliest records' names begin behind letters and may be parts of names");
+        if (chain && trial.first_wrong) return trial.first_wrong->message();
+        if (chain && found.packing_words.empty() && !found.proved_by_content && has_streams(found))
+            return said("some entries are zlib streams, and nothing was found that says which");
+        if (chain && n < few_records && found.unnamed_in_header > 16)
+            return phrase("{} records that lead from one to the next may be chance, and {} bytes in front of them are not explained", n,
+                          found.unnamed_in_header);
         if (found.unnamed_in_header > 96)
             return phrase("{} bytes in front of the likeliest table's {} entries are not explained", grouped(found.unnamed_in_header),
                           grouped(n));

@@ -7,7 +7,6 @@ namespace skivet::draft {
 namespace {
 
 constexpr std::uint64_t looked_at = 16u << 20;   ///< bytes at both ends of the file
-constexpr std::size_t longest_name = 512;        ///< bytes kept for a name
 constexpr std::size_t most_numbers = 96;         ///< bytes of numbers beside a name
 constexpr std::uint64_t most_work = 12'000'000;  ///< names looked at for records, a second or two
 constexpr std::size_t least_records = 3;         ///< two of anything look regular
@@ -18,7 +17,8 @@ bool is_name_sign(std::byte b) {
            c == '-' || c == ' ' || c == '(' || c == ')' || c == '+' || c >= 0x80;
 }
 
-/// A stretch that may be a name: at least three signs, a letter among them.
+}  // namespace
+
 std::uint64_t name_length(ByteSpan file, std::uint64_t at, std::uint64_t most) {
     std::uint64_t n = 0;
     while (n < most && at + n < file.size() && is_name_sign(file[static_cast<std::size_t>(at + n)])) ++n;
@@ -35,18 +35,20 @@ bool is_name(ByteSpan file, std::uint64_t at, std::uint64_t length) {
     return letters > 0 && far * 3 <= length;  // names are mostly plain letters; other bytes are mostly no names
 }
 
-std::optional<std::uint64_t> prefix_at(ByteSpan file, std::uint64_t at, unsigned width, ByteOrder order) {
+std::optional<std::uint64_t> prefixed_name(ByteSpan file, std::uint64_t at, unsigned width, ByteOrder order) {
     if (at + width > file.size()) return std::nullopt;
     const auto n = load_uint(file.data() + at, width, order);
     if (n < 1 || n > longest_name || !is_name(file, at + width, n)) return std::nullopt;
     return n;
 }
 
+namespace {
+
 /// Follows records from the name whose prefix stands at `first`, with `gap` bytes of numbers between them.
 std::vector<std::uint64_t> follow_prefixed(ByteSpan file, std::uint64_t first, unsigned width, ByteOrder order, std::uint64_t gap) {
     std::vector<std::uint64_t> ends;  // behind each name
     for (auto at = first;;) {
-        const auto n = prefix_at(file, at, width, order);
+        const auto n = prefixed_name(file, at, width, order);
         if (!n) break;
         ends.push_back(at + width + *n);
         at = ends.back() + gap;
@@ -365,10 +367,10 @@ std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const 
                     auto& behind = behind_mode[mode++];
                     if ((width == 1 && order == ByteOrder::big) || at < behind) continue;
                     for (std::uint64_t start = at >= width ? at - width : at; start <= at; ++start) {
-                        const auto n = prefix_at(file, start, width, order);
+                        const auto n = prefixed_name(file, start, width, order);
                         if (!n || *n < 3) continue;
                         for (std::uint64_t gap = 4; gap <= most_numbers; ++gap) {
-                            if (++work; !prefix_at(file, start + width + *n + gap, width, order)) continue;
+                            if (++work; !prefixed_name(file, start + width + *n + gap, width, order)) continue;
                             const auto ends = follow_prefixed(file, start, width, order, gap);
                             work += ends.size();
                             if (ends.size() < least_records || looks_like_text(file, ends, gap)) continue;

@@ -20,6 +20,7 @@ struct Table {
     std::uint64_t name_at = 0, name_bytes = 0;                  ///< of a fixed name, in its record
     bool leads = false;                                         ///< the numbers stand before the name
     std::uint64_t numbers = 0;                                  ///< bytes of them; of a record of one size all its bytes
+    std::uint64_t apart = 0;                                    ///< bytes on the other side of the name, of which nothing is known
     ByteOrder order = ByteOrder::little;                        ///< of prefixes
     std::uint64_t at = 0, end = 0;                              ///< first byte of the first record, and behind the last one
     std::vector<std::uint64_t> numbers_at;                      ///< where each record's numbers stand, when their sizes differ
@@ -59,8 +60,24 @@ struct Placed {
     std::optional<Column> number;              ///< of the data file
     std::vector<std::uint64_t> begins, sizes;  ///< of each entry, bytes
     std::uint64_t covered = 0;                 ///< bytes of all entries
+    /// Each entry's data lies behind its own record, padded to `align`; the last one ends with the file, or a record without a name
+    /// follows.
+    enum class Chain { none, to_the_end, to_a_nameless_one } chain = Chain::none;
+    std::uint64_t align = 1;
+    bool parts_of_names = false;  ///< names may begin before the place where they are taken to, or end behind it
     [[nodiscard]] ByteOrder order() const { return offset ? offset->order : size->order; }
 };
+
+/// Records in front of their data, and where it lies.
+struct Chain {
+    Table table;
+    Placed placed;
+    /// The more, the less it is likely: whether most names begin behind a letter and may be parts of names, few records (~ of them), how
+    /// many such names, bytes of a record beside its name.
+    std::tuple<bool, std::size_t, std::size_t, std::uint64_t> doubt;
+};
+/// Chains of records from a name at the beginning of the file to its end, the likeliest first, at most four.
+[[nodiscard]] std::vector<Chain> chains_in(ByteSpan file, const Progress& progress);
 
 /// Where names lie one after the other, each with a zero behind it.
 struct NameRun {
@@ -75,6 +92,13 @@ struct Places {
 };
 [[nodiscard]] Places places_in(ByteSpan file, const std::vector<NameRun>& names);
 
+constexpr std::size_t longest_name = 512;  ///< bytes kept for a name
+/// How many signs of names stand here, at most `most`.
+[[nodiscard]] std::uint64_t name_length(ByteSpan file, std::uint64_t at, std::uint64_t most);
+/// Whether these bytes may be a name: signs of names, a letter among them.
+[[nodiscard]] bool is_name(ByteSpan file, std::uint64_t at, std::uint64_t length);
+/// The length of the name whose length stands here, without that.
+[[nodiscard]] std::optional<std::uint64_t> prefixed_name(ByteSpan file, std::uint64_t at, unsigned width, ByteOrder order);
 /// Whether a name of so many bytes stands here with a zero behind it.
 [[nodiscard]] bool is_whole_name(ByteSpan file, std::uint64_t at, std::uint64_t bytes);
 /// Runs of at least 16 names, the longest first, at most 8. Looks at the first and last 16 MB.

@@ -113,7 +113,11 @@ private:
         const auto& p = f_.placed;
         out_ += "\n[record]\n";
         if (!has("table") && (f_.header_at > 0 || t.at != f_.header_bytes)) out_ += fmt::format("at = {}\n", t.at);
-        if (!has("entries")) out_ += fmt::format("count = {}\n", t.count());
+        if (!has("entries")) {
+            out_ += p.chain == Placed::Chain::to_the_end          ? "count = \"until end\"\n"
+                    : p.chain == Placed::Chain::to_a_nameless_one ? "until = { field = \"path\" }\n"
+                                                                  : fmt::format("count = {}\n", t.count());
+        }
         if (p.ends == Placed::Ends::next_record) out_ += "ends = \"next record\"\n";
         if (p.ends == Placed::Ends::next_offset) out_ += "ends = \"next offset\"\n";
         if (!f_.named() && !f_.hashed()) out_ += "path = \"{number:5}\"\n";
@@ -138,7 +142,10 @@ private:
             if (t.form == NameForm::fixed) at = t.name_at + t.name_bytes;
         };
         const bool fixed = t.form == NameForm::fixed;
-        if (!t.leads && !fixed) name();
+        const auto apart = [&] {
+            if (t.apart > 0) out_ += fmt::format("  {{ name = \"unknown\", type = \"bytes\", size = {} }},\n", t.apart);
+        };
+        if (!t.leads && !fixed) apart(), name();
         for (const auto& c : columns) {
             if (fixed && at <= t.name_at && c.column.at > t.name_at) {
                 pad(out_, at, t.name_at);
@@ -154,7 +161,7 @@ private:
             name();
         }
         pad(out_, at, t.numbers);
-        if (t.leads) name();
+        if (t.leads) name(), apart();
         out_ += "]\n";
         if (f_.names) {
             out_ += "\n[names]\n";
@@ -170,7 +177,10 @@ private:
 
     void data() {
         std::string words;
-        if (!f_.placed.offset) {
+        if (f_.placed.chain != Placed::Chain::none) {
+            words += "at = \"behind record\"\n";
+            if (f_.placed.align > 1) words += fmt::format("align = {}\n", f_.placed.align);
+        } else if (!f_.placed.offset) {
             const auto first = f_.placed.base;
             words += first == records_end()                                                                 ? "at = \"after record\"\n"
                      : f_.names && first == f_.names->end && !has("names") && f_.names->at == records_end() ? "at = \"after names\"\n"
@@ -231,16 +241,17 @@ void find_header(Found& f) {
     const bool follows = behind && f.table.at == f.header_bytes;
     f.pointed = add(f.table.at, "table", "means = \"table offset\"", 4);
     if (f.names && f.names->at != tables_end) add(f.names->at, "names", "", 4);
-    if (tables_end > f.table.at && !f.names) add(tables_end - f.table.at, "table_bytes", "means = \"table size\"", 4);
+    const bool chain = f.placed.chain != Placed::Chain::none;
+    if (tables_end > f.table.at && !f.names && !chain) add(tables_end - f.table.at, "table_bytes", "means = \"table size\"", 4);
     add(f.file.size(), "file_bytes", "means = \"file size\"", 4);
-    if (!f.names) {
+    if (!f.names && !chain) {
         const auto records = f.tables.subspan(static_cast<std::size_t>(f.table.at), static_cast<std::size_t>(tables_end - f.table.at));
         for (const auto& [kind, name] : {std::pair{SumKind::crc32, "crc32"}, std::pair{SumKind::adler32, "adler32"}})
             if (add(sum_number(kind, records), "table_sum", fmt::format("means = \"checksum\", kind = \"{}\", of = \"table\"", name), 4))
                 break;
     }
     if (f.placed.base > 0) add(f.placed.base, "data", "", 4);
-    if (!f.counted) f.notes.push_back(said("the number of entries is not in the header; the example's is written down"));
+    if (!f.counted && !chain) f.notes.push_back(said("the number of entries is not in the header; the example's is written down"));
     if (!follows && !f.pointed) f.notes.push_back(said("no header field says where the table is; the example's place is written down"));
     std::sort(f.header.begin(), f.header.end(), [](const auto& a, const auto& b) { return a.column.at < b.column.at; });
     if (in_front && f.header_at == 0) {

@@ -166,8 +166,10 @@ TEST(TarInPlace, OneByteChangesOneByte) {
     EXPECT_EQ(plan.way(), Way::in_place);
     EXPECT_EQ(plan.bytes_written(), 1u);
     const auto moved = *archive->plan(std::vector<Replacement>{{1, random_bytes(6000, 2)}}, ReadLimits{});
-    EXPECT_EQ(moved.way(), Way::rebuild);
+    EXPECT_LT(moved.bytes_written(), 14'000u) << "what comes behind it moves over itself";
     EXPECT_LT(kept_bytes(moved.files[0]), 12'000u) << "the megabyte before it is not kept";
+    const auto anew = *archive->plan(std::vector<Replacement>{{0, random_bytes(1'100'000, 2)}}, ReadLimits{});
+    EXPECT_EQ(anew.way(), Way::rebuild);
 }
 
 TEST(Iso, IsReadAndSaysThatItIsOnlyRead) {

@@ -9774,6 +9774,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>most of the likeliest records' names begin behind letters and may be parts of names</source>
+            <translation>die meisten Namen der wahrscheinlichsten Sätze beginnen hinter Buchstaben und sind vielleicht Teile von Namen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>names that lie apart are hidden like the records</source>
             <translation>Namen, die getrennt liegen, sind wie die Sätze versteckt</translation>
         </message>
@@ -9834,8 +9839,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>sizes in front of the data</source>
+            <translation>Größen vor den Daten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>sizes with the right sum</source>
             <translation>Größen mit der richtigen Summe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>some entries are zlib streams, and nothing was found that says which</source>
+            <translation>manche Einträge sind zlib-Ströme, und es ist nichts zu finden, was sagt, welche</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
@@ -9911,6 +9926,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/draft_sheet.cpp" />
             <source>{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}</source>
             <translation>{} Sätze von {} und {} Byte Zahlen bei {}; {}, die {} von {} decken</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>{} records that lead from one to the next may be chance, and {} bytes in front of them are not explained</source>
+            <translation>{} Sätze, die von einem zum nächsten führen, können Zufall sein, und {} Byte davor sind nicht erklärt</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_write.cpp" />
