@@ -155,7 +155,8 @@ private:
     std::uint64_t end_ = 0;  ///< where the name of a record without one is empty
 
     [[nodiscard]] bool follows_sign(std::uint64_t at) const {
-        return at > 0 && file_[static_cast<std::size_t>(at - 1)] < std::byte{0x80} && name_length(file_, at - 1, 1) == 1;
+        return at > 0 && at <= file_.size() && file_[static_cast<std::size_t>(at - 1)] < std::byte{0x80} &&
+               name_length(file_, at - 1, 1) == 1;
     }
 
     /// The size may stand anywhere near the first name.

@@ -56,6 +56,7 @@ struct Stepped {
 const std::vector<Case>& cases();
 std::vector<Case> make_cases() {
     const auto a = random_bytes(300, 1), b = random_bytes(400, 2), c = random_bytes(900, 3), fresh = random_bytes(2000, 9);
+    const auto large = random_bytes(200'000, 4);
     const auto same = random_bytes(300, 9);
     const auto zip = make_zip({{"a", a}, {"b", b, true}, {"c", c}});
     const auto crate = make_crate({{"a", a}, {"b", b, true}, {"c", c}});
@@ -88,7 +89,9 @@ std::vector<Case> make_cases() {
          false,
          "override/rides/new.dds"},
         {"7z rebuilt", {{"g.7z", archive_of("7zip", a, b)}}, {{"g.7z", {"b"}, fresh}}},
-        {"cpio rebuilt", {{"g.cpio", archive_of("newc", a, b)}}, {{"g.cpio", {"b"}, fresh}}},
+        {"cpio rebuilt", {{"g.cpio", archive_of("newc", a, b)}}, {{"g.cpio", {"a"}, fresh}}},
+        {"tar whose end moves", {{"g.tar", archive_of("ustar", large, b)}}, {{"g.tar", {"b"}, fresh}}},
+        {"cpio whose end shrinks", {{"g.cpio", archive_of("newc", large, b)}}, {{"g.cpio", {"b"}, {}}}},
         {"index with data files in place", index_of(a, b), {{"g.index", {"a"}, same}}},
         {"index with data files grows", index_of(a, b), {{"g.index", {"a"}, fresh}, {"g.index", {"b"}, fresh}}},
         {"encrypted grows", {{"g.strongbox", strongbox_of(a, b)}}, {{"g.strongbox", {"a"}, fresh}}},
