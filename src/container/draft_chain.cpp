@@ -17,8 +17,8 @@ constexpr std::uint64_t most_after = 1024;                  // bytes that may fo
 constexpr std::uint64_t most_name = 260;                    // … of its name
 constexpr std::size_t least_records = 4, least_short = 12;  // … where a size has two bytes
 constexpr std::size_t most_chains = 8, most_tried = 4, most_inside = 6;
-constexpr std::uint64_t most_whole = 96;          // bytes of a header of whole numbers, behind which a name may begin in any case
-constexpr std::uint64_t most_steps = 80'000'000;  // a second or two
+constexpr std::uint64_t most_whole = 96;  // bytes of a header of whole numbers, behind which a name may begin in any case
+constexpr std::uint64_t most_steps = 80'000'000, steps_a_byte = 2000;  // a second or two; for a small file less
 
 /// How names are written.
 struct Shape {
@@ -148,7 +148,7 @@ public:
 private:
     ByteSpan file_;
     const Progress& progress_;
-    std::uint64_t steps_ = most_steps;
+    std::uint64_t steps_ = std::min<std::uint64_t>(most_steps, file_.size() * steps_a_byte);
     std::vector<Chain> out_;
     std::vector<Link> links_;
     bool to_the_end_ = false;

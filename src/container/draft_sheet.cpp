@@ -57,8 +57,8 @@ public:
         const auto numbers = draft::tables_of_numbers(tables_, places_);
         SKIVET_CHECK(consider_all(numbers, draft::place_by_sizes));
         if (sound()) return std::move(best_);
-        // A key over the tables alone has none where there are no tables.
-        for (auto& chain : key_.empty() ? draft::chains_in(tables_, progress_) : std::vector<draft::Chain>()) {
+        // Not for each key that is guessed: it costs a second.
+        for (auto& chain : !hidden_ ? draft::chains_in(tables_, progress_) : std::vector<draft::Chain>()) {
             SKIVET_CHECK(progress_.cancel.check());
             weigh(chain.table, data_files_.front(), std::move(chain.placed));
             if (sound()) return std::move(best_);
