@@ -39,6 +39,18 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             if (!changed || !holds(*changed, context, count + 1, count, 300)) std::abort();
         }
     }
+    if (in_order) {
+        // Several at once, the last one first.
+        std::vector<Replacement> several;
+        for (auto i = std::min<std::size_t>(4, (*archive)->entries().size()); i-- > 0;) several.push_back({i, Bytes(700, std::byte{7})});
+        const auto plan = (*archive)->plan(several, context.limits);
+        if (plan && !plan->files.empty()) {
+            const auto changed = planned_bytes(plan->files[0], bytes);
+            if (!changed) std::abort();
+            for (const auto& r : several)
+                if (!holds(*changed, context, (*archive)->entries().size(), r.entry, 700)) std::abort();
+        }
+    }
     for (std::size_t i = 0; i < std::min<std::size_t>(4, (*archive)->entries().size()); ++i) {
         (void)(*archive)->read_head(i, 256);
         (void)(*archive)->read(i, context.limits);

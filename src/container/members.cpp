@@ -56,7 +56,9 @@ Result<WritePlan> Stretches::plan(const FileView& view) && {
         return finish_plan(view, std::move(plan));
     }
     if (!last_.empty()) all_.push_back({last_at_, 0, std::move(last_)});
-    std::stable_sort(all_.begin(), all_.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
+    // What is put in between comes before what stands there: an empty entry's content before the next entry's header.
+    std::stable_sort(all_.begin(), all_.end(),
+                     [](const auto& a, const auto& b) { return std::pair(a.at, a.size > 0) < std::pair(b.at, b.size > 0); });
     const auto first = std::find_if(all_.begin(), all_.end(), [](const auto& s) { return s.bytes.size() != s.size; });
     if (file.size() - first->at <= most_moved(file.size())) {
         // Little has to move: it is written over itself.

@@ -81,3 +81,32 @@ TEST(Members, OfAnArchiveInOrderOnlyTheEndIsWrittenAnew) {
         }
     }
 }
+
+// An empty entry's content and the header behind it begin at the same byte.
+TEST(Members, AnEmptyEntryIsFilledWhicheverIsNamedFirst) {
+    const TempFolder folder;
+    put_file(folder / "in/a", {});
+    put_file(folder / "in/b", random_bytes(700, 2));
+    put_file(folder / "in/c", {});
+    ASSERT_EQ(
+        run_program({"sh", "-c", "tar -cf ../a.tar a b c && ls | cpio -o --quiet -H newc -O ../a.cpio"}, (folder / "in").string()).code, 0);
+    const ReadContext context;
+    const auto first = random_bytes(1500, 3), second = random_bytes(90, 4), third = random_bytes(600, 5);
+    for (const auto* name : {"a.tar", "a.cpio"}) {
+        const auto file = folder / name;
+        const auto archive = *open_source(context, file);
+        const auto a = *archive->find("a"), b = *archive->find("b"), c = *archive->find("c");
+        for (const auto& order : {std::vector<Replacement>{{a, first}, {b, second}, {c, third}},
+                                  std::vector<Replacement>{{c, third}, {b, second}, {a, first}}}) {
+            const auto plan = archive->plan_changes({order, {{"d", second, b}}, {}, {}}, context.limits);
+            ASSERT_TRUE(plan) << plan.error().message();
+            put_file(folder / "b", after(*plan, file));
+            const auto changed = *open_source(context, folder / "b");
+            ASSERT_EQ(changed->entries().size(), 4u) << name;
+            EXPECT_EQ(*changed->read(a, context.limits), first) << name;
+            EXPECT_EQ(*changed->read(b, context.limits), second) << name;
+            EXPECT_EQ(*changed->read(c, context.limits), third) << name;
+            EXPECT_EQ(*changed->read(3, context.limits), second) << name;
+        }
+    }
+}
