@@ -2,6 +2,8 @@
 // goes from the first name to the end of the file, nothing else does.
 #include <algorithm>
 #include <array>
+#include <map>
+#include <set>
 
 #include "container/draft_table.h"
 
@@ -278,7 +280,15 @@ private:
                 return (b >= std::byte{' '} && b <= std::byte{'~'}) || (b >= std::byte{'\t'} && b <= std::byte{'\r'});
             });
         };
-        if (std::all_of(links_.begin(), links_.end(), spelled)) return false;
+        const auto n = static_cast<std::ptrdiff_t>(links_.size());
+        if (std::count_if(links_.begin(), links_.end(), spelled) * (rule.width == 2 ? 2 : 1) >= n) return false;
+        // Archives are mostly what their entries hold, and records of one size with little data between them are a table of something else.
+        std::uint64_t covered = 0;
+        std::map<std::uint64_t, std::ptrdiff_t> times;
+        for (const auto& link : links_) covered += link.size, ++times[link.size];
+        const auto usual = std::max_element(times.begin(), times.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+        if (covered * 2 < file_.size() - links_.front().name_at) return false;
+        if (usual->second * 2 > n && usual->first <= rule.lead + rule.tail) return false;
         Chain out;
         auto& t = out.table;
         t.form = rule.shape.form;
@@ -363,6 +373,70 @@ private:
 
 }  // namespace
 
-std::vector<Chain> chains_in(ByteSpan file, const Progress& progress) { return Chains(file, progress).find(); }
+namespace {
+
+/// Sizes in front of data without names, from the first bytes of the file to its last one: many, of which hardly any is zero.
+class Nameless {
+public:
+    explicit Nameless(ByteSpan file) : file_(file) {}
+
+    std::optional<Chain> find() {
+        constexpr std::uint64_t longest_header = 32;
+        for (std::uint64_t at = 0; at <= longest_header; at += 2)
+            for (const auto order : {ByteOrder::little, ByteOrder::big})
+                for (const std::uint64_t itself : {0, 4})  // a size may count its own four bytes
+                    if (walk(at, order, itself)) return chain(at, order, itself);
+        return std::nullopt;
+    }
+
+private:
+    ByteSpan file_;
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> data_;  ///< place and bytes
+
+    [[nodiscard]] bool walk(std::uint64_t at, ByteOrder order, std::uint64_t itself) {
+        constexpr std::size_t least = 8;
+        data_.clear();
+        std::size_t empty = 0;
+        std::set<std::uint64_t> sizes;
+        const auto start = at;
+        while (at + 4 <= file_.size()) {
+            const auto said = load_uint(file_.data() + at, 4, order);
+            if (said < itself || said - itself > file_.size() - at - 4) return false;
+            data_.emplace_back(at + 4, said - itself);
+            empty += said == itself;
+            if (empty > 4 && empty * 8 > data_.size()) return false;  // zeros lead through any file that has many
+            if (sizes.size() < least) sizes.insert(said);
+            at = data_.back().first + data_.back().second;
+        }
+        const auto covered = file_.size() - start - 4 * data_.size();
+        return at == file_.size() && data_.size() >= least && empty * 16 <= data_.size() && sizes.size() >= 3 &&
+               covered * 4 >= file_.size() * 3;
+    }
+
+    [[nodiscard]] Chain chain(std::uint64_t at, ByteOrder order, std::uint64_t itself) const {
+        Chain out;
+        out.table.at = at;
+        out.table.end = file_.size();
+        out.table.numbers = 4;
+        out.placed.size = Column{0, 4, order};
+        out.placed.counts_itself = itself > 0;
+        out.placed.chain = Placed::Chain::to_the_end;
+        for (const auto& [place, size] : data_) {
+            out.table.numbers_at.push_back(place - 4);
+            out.placed.begins.push_back(place);
+            out.placed.sizes.push_back(size);
+            out.placed.covered += size;
+        }
+        return out;
+    }
+};
+
+}  // namespace
+
+std::vector<Chain> chains_in(ByteSpan file, const Progress& progress) {
+    auto out = Chains(file, progress).find();
+    if (auto nameless = Nameless(file).find()) out.push_back(std::move(*nameless));
+    return out;
+}
 
 }  // namespace skivet::draft

@@ -369,7 +369,21 @@ void find_data_key(Found& f) {
         plain += plainness(stretches.back()) * static_cast<double>(stretches.back().size());
         bytes += static_cast<double>(stretches.back().size());
     }
+    // What is the same in every entry is mostly the zeros of a number.
+    const auto hides_zeros = [&](const Bytes& key) {
+        std::ptrdiff_t zeros = 0, hidden = 0;
+        if (stretches.size() < 4) return false;
+        for (std::size_t at = 0; at < 32; ++at) {
+            if (std::any_of(stretches.begin(), stretches.end(),
+                            [&](ByteSpan s) { return at >= s.size() || s[at] != stretches.front()[at]; }))
+                continue;
+            zeros += stretches.front()[at] == std::byte{0};
+            hidden += stretches.front()[at] == key[at % key.size()];
+        }
+        return zeros > hidden;
+    };
     const auto unhides = [&](const Bytes& key) {
+        if (hides_zeros(key)) return false;
         double now = 0;
         std::size_t better = 0;  // what is hidden is hidden in every entry
         std::array<std::uint64_t, 256> before{}, after{};

@@ -56,7 +56,8 @@ struct Found {
     std::uint64_t header_at = 0;  ///< not 0: it stands behind the tables, at the end of the file
     std::vector<Meant> header;
     bool names_cut = false;               ///< the records end within the first name
-    bool counted = false;                 ///< the header says how many entries there are
+    unsigned count_before = 0;            ///< bytes of a number right before the records that says how many there are
+    bool counted = false;                 ///< it does, or the header
     bool pointed = false;                 ///< … and where the table is
     std::uint64_t unnamed_in_header = 0;  ///< bytes of it that are not zero and have no meaning
     std::vector<std::string> notes;
@@ -88,7 +89,8 @@ void find_header(Found& found);
 /// Keys by which a file's bytes may be hidden, as they stand from the file's first byte on: short ones that make its commonest bytes zero.
 [[nodiscard]] std::vector<Bytes> likely_keys(ByteSpan file);
 
-[[nodiscard]] std::string write_sheet(const Found& found, const std::string& name);
+/// `holds`: the tables explain every byte, which tells files of this kind where no mark does.
+[[nodiscard]] std::string write_sheet(const Found& found, const std::string& name, bool holds = false);
 /// A wrapper sheet for a file that is hidden as a whole.
 [[nodiscard]] std::string write_wrapper(ByteSpan file, const std::string& name, const std::string& key_name);
 

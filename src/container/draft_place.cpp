@@ -69,6 +69,10 @@ std::vector<std::size_t> samples(std::size_t n) {
 std::vector<std::uint64_t> ends_of_data(const Surroundings& around, const Table& table) {
     if (!around.files.pattern.empty()) return {most_bytes(around.files)};
     std::vector<std::uint64_t> out = {around.file.size(), table.at};
+    for (const unsigned width : {4u, 2u})  // their number may stand before the records
+        for (const auto order : {ByteOrder::little, ByteOrder::big})
+            if (table.at > width && load_uint(around.file.data() + table.at - width, width, order) == table.count())
+                out.push_back(table.at - width);
     for (const auto& run : around.names) out.push_back(run.at);
     for (const auto v : around.numbers)
         if (v > around.file.size() / 2 && v < around.file.size() && out.size() < 12) out.push_back(v);
@@ -104,14 +108,15 @@ constexpr std::uint64_t units[] = {1, 2048, 16, 512, 4, 8, 32, 64, 128, 256, 102
 
 class BySizes {
 public:
-    BySizes(const Surroundings& around, const Table& table, int least_score)
+    BySizes(const Surroundings& around, const Table& table, int least_score, Placed::Says says = Placed::Says::size)
         : around_(around),
           table_(table),
           file_(around.file),
           room_(most_bytes(around.files)),
           n_(table.count()),
           sample_(samples(n_)),
-          least_score_(least_score) {}
+          least_score_(least_score),
+          says_(says) {}
 
     std::optional<Placed> find() {
         if (!find_numbers()) return std::nullopt;
@@ -136,7 +141,15 @@ private:
     std::vector<Column> numbers_;  ///< of data files
     std::optional<Placed> best_;
     int least_score_;
+    Placed::Says says_;
     int best_score_ = 0;  ///< how many of its ends are where data can begin and end
+
+    /// Bytes of an entry by what its two columns say; more than there can be where it would end before it begins.
+    [[nodiscard]] std::uint64_t size_of(std::uint64_t offset, std::uint64_t said) const {
+        if (says_ == Placed::Says::size) return said;
+        const auto end = said + (says_ == Placed::Says::last ? 1 : 0);
+        return end >= offset ? end - offset : ~0ull;
+    }
 
     /// Numbers of data files: every record has one of a file that is there.
     bool find_numbers() {
@@ -184,9 +197,13 @@ private:
         return true;
     }
 
-    bool pair(const Column& a, const Column& b, const std::vector<std::uint64_t>& offsets, const std::vector<std::uint64_t>& sizes) {
+    bool pair(const Column& a, const Column& b, const std::vector<std::uint64_t>& offsets, const std::vector<std::uint64_t>& said) {
+        auto sizes = said;
+        for (std::size_t k = 0; k < sizes.size(); ++k)
+            if ((sizes[k] = size_of(offsets[k], said[k])) > room_) return pay(around_, 1);
         for (const auto unit : units) {
             if (!pay(around_, 1)) return false;
+            if (unit > 1 && says_ != Placed::Says::size) break;  // too much would fit
             std::uint64_t furthest = 0;
             bool fits = true;
             for (std::size_t k = 0; fits && k < sample_.size(); ++k) {
@@ -199,7 +216,13 @@ private:
                     const auto begin = offsets[k] * unit + base;
                     if (begin > room_ || begin > room_ - sizes[k] || over_table(around_, table_, begin, sizes[k])) return;
                 }
-                check_all({Placed::Ends::by_size, a, b, unit, base, std::nullopt, {}, {}, 0});
+                Placed placed;
+                placed.offset = a;
+                placed.size = b;
+                placed.says = says_;
+                placed.unit = unit;
+                placed.base = base;
+                check_all(std::move(placed));
             };
             for (const auto base : around_.bases) with(base);
             // Offsets may count from where the data begins, which is where the last entry then ends with the data.
@@ -217,7 +240,7 @@ private:
         std::vector<std::pair<std::uint64_t, std::uint64_t>> spans;
         std::uint64_t sum = 0;
         for (std::size_t i = 0; i < n_; ++i) {
-            const auto offset = a.of(file_, table_, i), size = b.of(file_, table_, i);
+            const auto offset = a.of(file_, table_, i), size = size_of(offset, b.of(file_, table_, i));
             if (!pay(around_, 1) || offset > room_ / unit || size > room_ || offset * unit > room_ - size) return false;
             if (size == 0) continue;
             sum += size;
@@ -263,7 +286,7 @@ private:
             q.begins.resize(n_);
             q.sizes.resize(n_);
             for (std::size_t i = 0; i < n_; ++i) {
-                const auto size = q.size->of(file_, table_, i), offset = q.offset->of(file_, table_, i);
+                const auto offset = q.offset->of(file_, table_, i), size = size_of(offset, q.size->of(file_, table_, i));
                 if (size > room_ || offset > room_ / q.unit || offset * q.unit + q.base > room_ - size) return;
                 const auto begin = offset * q.unit + q.base;
                 if (over_table(around_, table_, begin, size)) return;
@@ -297,6 +320,27 @@ private:
 std::optional<Placed> place_by_sizes(const Surroundings& around, const Table& table) {
     if (table.count() < least_records || table.numbers < 8) return std::nullopt;
     return BySizes(around, table, 2).find();
+}
+
+std::optional<Placed> place_by_ends(const Surroundings& around, const Table& table) {
+    if (table.count() < least_records || table.numbers < 8) return std::nullopt;
+    // Where entries lie side by side only one reading has them touch; where all are padded both fit.
+    const auto touching = [](const Placed& p) {
+        std::vector<std::uint64_t> begins;
+        for (std::size_t i = 0; i < p.begins.size(); ++i)
+            if (p.sizes[i] > 0) begins.push_back(p.begins[i]);
+        std::sort(begins.begin(), begins.end());
+        std::size_t n = 0;
+        for (std::size_t i = 0; i < p.begins.size(); ++i)
+            n += p.sizes[i] > 0 && std::binary_search(begins.begin(), begins.end(), p.begins[i] + p.sizes[i]);
+        return n;
+    };
+    auto end = BySizes(around, table, 2, Placed::Says::end).find(), last = BySizes(around, table, 2, Placed::Says::last).find();
+    if (!end || !last) return end ? end : last;
+    const auto ends = touching(*end), lasts = touching(*last);
+    auto& likely = lasts > ends ? last : end;
+    likely->end_unclear = lasts == ends;
+    return likely;
 }
 
 std::optional<Placed> place_loosely(const Surroundings& around, const Table& table) {

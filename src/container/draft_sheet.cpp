@@ -57,6 +57,10 @@ public:
         const auto numbers = draft::tables_of_numbers(tables_, places_);
         SKIVET_CHECK(consider_all(numbers, draft::place_by_sizes));
         if (sound()) return std::move(best_);
+        for (const auto* tables : {&named, &rising}) {
+            SKIVET_CHECK(consider_all(*tables, draft::place_by_ends));
+            if (sound()) return std::move(best_);
+        }
         // Not for each key that is guessed: it costs a second.
         for (auto& chain : !hidden_ ? draft::chains_in(tables_, progress_) : std::vector<draft::Chain>()) {
             SKIVET_CHECK(progress_.cancel.check());
@@ -69,6 +73,7 @@ public:
         SKIVET_CHECK(consider_all(named, draft::place_by_next));
         SKIVET_CHECK(consider_all(rising, draft::place_loosely));
         SKIVET_CHECK(consider_all(named, draft::place_loosely));
+        SKIVET_CHECK(consider_all(numbers, draft::place_by_ends));
         SKIVET_CHECK(progress_.cancel.check());
         return std::move(best_);
     }
@@ -105,7 +110,7 @@ private:
 
     Status consider_all(const std::vector<Table>& tables, Way way) {
         tries_ = 0;
-        const auto share = std::min(work_left_, hidden_ ? all_work / 4 : all_work);
+        const auto share = std::min(work_left_ / 4 * 3, hidden_ ? all_work / 4 : all_work);  // something is left for every kind
         budget_ = share;
         for (const auto& table : tables) {
             SKIVET_CHECK(progress_.cancel.check());
@@ -229,7 +234,8 @@ private:
         Table more = table;
         more.rows += 1;
         more.form = NameForm::none;
-        if (table.end + table.numbers <= file_.size()) {
+        // What has no name there closes the table.
+        if (table.end + table.numbers <= file_.size() && tables_[static_cast<std::size_t>(table.end + table.name_at)] != std::byte{0}) {
             draft::find_name_field(tables_, more);
             if (more.form == NameForm::fixed && more.name_at == table.name_at) return false;
         }
@@ -342,7 +348,8 @@ private:
     std::optional<SheetDraft> try_out(const Found& found) {
         ++tries_;
         SheetDraft out;
-        out.toml = draft::write_sheet(found, view_.path().stem().string().empty() ? "Draft" : view_.path().stem().string() + " (draft)");
+        const auto name = view_.path().stem().string().empty() ? "Draft" : view_.path().stem().string() + " (draft)";
+        out.toml = draft::write_sheet(found, name);
         if (!found.key.empty()) out.keys.push_back(found.data_key());
         if (!found.table_key.empty()) out.keys.push_back(found.records_key());
         auto parsed = parse_sheet(out.toml, "draft");
@@ -359,6 +366,7 @@ private:
             trial = try_sheet(context, sheet, view_, 0, tried_bytes);
             if (!trial) return std::nullopt;
         }
+        if (trial->unexplained == 0 && out.keys.empty() && found.files.pattern.empty()) out.toml = draft::write_sheet(found, name, true);
         out.entries = trial->entries;
         out.looked_at = trial->looked_at;
         out.readable = trial->readable;
@@ -370,6 +378,7 @@ private:
                    hex(table.at),
                    found.placed.chain != Placed::Chain::none    ? said("sizes in front of the data")
                    : !found.placed.offset                       ? said("sizes")
+                   : found.placed.says != Placed::Says::size    ? said("offsets and ends")
                    : found.placed.ends == Placed::Ends::by_size ? said("offsets and sizes")
                                                                 : said("offsets"),
                    human_bytes(found.placed.covered), found.files.pattern.empty() ? view_.path().filename().string() : found.files.pattern);
@@ -397,6 +406,8 @@ private:
             return phrase("the likeliest table's {} entries have only {} different names", grouped(trial.names.size()),
                           grouped(names.size()));
         if (!found.doubt.empty()) return found.doubt;
+        if (found.placed.end_unclear)
+            return phrase("the likeliest table's {} records may say an entry's last byte or the one behind it: all are padded", grouped(n));
         if (!found.named() && text_in_records(found.table))
             return phrase("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
         if (found.names_cut) return said("the likeliest table ends within the first of the names behind it");
@@ -445,7 +456,7 @@ private:
             (begin > 64 || end > found.files.sizes.begin()->second || found.files.sizes.begin()->second - end > 2048))
             return phrase("the likeliest table's {} entries do not fill {}", grouped(n), found.files.pattern);
         const bool tiles = found.placed.ends == Placed::Ends::by_size && found.placed.offset;
-        if (!tiles && !found.named() && !found.proved_by_content &&
+        if (!tiles && !chain && !found.named() && !found.proved_by_content &&
             !(found.counted && (found.placed.offset ? found.placed.ends == Placed::Ends::next_record || (found.pointed && n >= 20)
                                                     : found.hashed() && found.pointed)))
             return phrase("only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked",

@@ -56,6 +56,9 @@ struct Placed {
     enum class Ends { by_size, next_record, next_offset } ends = Ends::by_size;
     std::optional<Column> offset;  ///< nothing: one after the other from `base` on
     std::optional<Column> size;
+    /// What that column says: how many bytes an entry has, the first one behind it, or its last one, these two counted as offsets are.
+    enum class Says { size, end, last } says = Says::size;
+    bool end_unclear = false;  ///< nothing shows which of these two
     std::uint64_t unit = 1, base = 0;
     std::optional<Column> number;              ///< of the data file
     std::vector<std::uint64_t> begins, sizes;  ///< of each entry, bytes
@@ -64,6 +67,7 @@ struct Placed {
     /// follows.
     enum class Chain { none, to_the_end, to_a_nameless_one } chain = Chain::none;
     std::uint64_t align = 1;
+    bool counts_itself = false;   ///< a size counts its own four bytes
     bool parts_of_names = false;  ///< names may begin before the place where they are taken to, or end behind it
     [[nodiscard]] ByteOrder order() const { return offset ? offset->order : size->order; }
 };
@@ -76,7 +80,7 @@ struct Chain {
     /// many such names, bytes of a record beside its name.
     std::tuple<bool, std::size_t, std::size_t, std::uint64_t> doubt;
 };
-/// Chains of records from a name at the beginning of the file to its end, the likeliest first, at most four.
+/// Chains of records from a name at the beginning of the file to its end, the likeliest first, at most four, and one of sizes alone.
 [[nodiscard]] std::vector<Chain> chains_in(ByteSpan file, const Progress& progress);
 
 /// Where names lie one after the other, each with a zero behind it.
@@ -126,7 +130,9 @@ struct Surroundings {
 };
 /// The two columns that tile the file (or the data files), or nothing.
 [[nodiscard]] std::optional<Placed> place_by_sizes(const Surroundings& around, const Table& table);
-/// The same where only one end of all entries lies where it can.
+/// The same where the second column says where an entry ends.
+[[nodiscard]] std::optional<Placed> place_by_ends(const Surroundings& around, const Table& table);
+/// As place_by_sizes where only one end of all entries lies where it can.
 [[nodiscard]] std::optional<Placed> place_loosely(const Surroundings& around, const Table& table);
 /// An offset each, and the next one ends the entry. Only where the first one is exactly where data can begin.
 [[nodiscard]] std::optional<Placed> place_by_next(const Surroundings& around, const Table& table);

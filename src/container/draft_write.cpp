@@ -34,7 +34,8 @@ std::string foreign(unsigned width, ByteOrder order, ByteOrder usual) {
 
 class Writer {
 public:
-    Writer(const Found& found, std::string name) : f_(found), name_(std::move(name)), usual_(found.placed.order()) {}
+    Writer(const Found& found, std::string name, bool holds)
+        : f_(found), name_(std::move(name)), holds_(holds), usual_(found.placed.order()) {}
 
     std::string write() {
         out_ = "# " + said("Drafted from an example. What is called unknown keeps its bytes.") + "\n";
@@ -51,6 +52,7 @@ public:
 private:
     const Found& f_;
     std::string name_;
+    bool holds_;
     ByteOrder usual_;
     std::string out_;
 
@@ -74,6 +76,7 @@ private:
         if (n > 0) out_ += fmt::format("bytes = \"{}\"\n", hex_words(f_.file.first(n)));
         else if (f_.header_at > 0) out_ += fmt::format("at = -4\nbytes = \"{}\"\n", hex_words(f_.file.last(4)));
         else out_ += fmt::format("name = \"*{}\"\n", ending.empty() ? f_.view.path().filename().string() : ending);
+        if (n == 0 && f_.header_at == 0 && holds_) out_ += "\n[[recognize]]\ntables = \"hold\"\n";
         if (has("file_bytes")) out_ += "\n[[recognize]]\nfile_size = \"file_bytes\"\n";
     }
 
@@ -112,8 +115,9 @@ private:
         const auto& t = f_.table;
         const auto& p = f_.placed;
         out_ += "\n[record]\n";
-        if (!has("table") && (f_.header_at > 0 || t.at != f_.header_bytes)) out_ += fmt::format("at = {}\n", t.at);
-        if (!has("entries")) {
+        if (!has("table") && (f_.header_at > 0 || t.at != f_.header_bytes)) out_ += fmt::format("at = {}\n", t.at - f_.count_before);
+        if (f_.count_before > 0) out_ += fmt::format("counted = \"{}\"\n", type_of(f_.count_before));
+        else if (!has("entries")) {
             out_ += p.chain == Placed::Chain::to_the_end          ? "count = \"until end\"\n"
                     : p.chain == Placed::Chain::to_a_nameless_one ? "until = { field = \"path\" }\n"
                                                                   : fmt::format("count = {}\n", t.count());
@@ -129,7 +133,13 @@ private:
             if (p.base > 0) offset += has("data") ? ", base = \"data\"" : fmt::format(", base = {}", p.base);
             columns.push_back({*p.offset, "at", offset});
         }
-        if (p.size) columns.push_back({*p.size, "stored", "means = \"stored size\""});
+        if (p.size && p.says == Placed::Says::size) {
+            const auto* add = p.counts_itself ? ", add = -4" : "";
+            columns.push_back({*p.size, "stored", fmt::format("means = \"stored size\"{}", add)});
+        } else if (p.size) {
+            const auto* add = p.says == Placed::Says::last ? ", add = 1" : "";
+            columns.push_back({*p.size, "end", fmt::format("means = \"data end\"{}", add)});
+        }
         if (p.number) columns.push_back({*p.number, "file", "means = \"file number\""});
         if (f_.name_offset) {
             const auto base = f_.names->at - f_.name_base;  // the sheet counts from the first name
@@ -205,6 +215,28 @@ private:
     }
 };
 
+/// Where the number of records stands: in the header behind its mark, right before the records, or as the file's first number. One that
+/// counts the record that closes the table is one more.
+template <class Add, class Here>
+bool find_count(Found& f, const Add& add, const Here& here, bool follows) {
+    const std::uint64_t n = f.table.count();
+    for (const std::uint64_t more : {0, 1}) {
+        if (more > 0 && f.placed.ends != Placed::Ends::next_record) break;
+        const auto words = std::string("means = \"entry count\"") + (more > 0 ? ", add = -1" : "");
+        if (add(n + more, "entries", words, 2)) return true;
+        if (f.header_at > 0 || f.placed.chain != Placed::Chain::none) continue;
+        for (const unsigned width : {4u, 2u})
+            if (here({0, width, f.placed.order()}, n + more, "entries", words)) return true;
+        for (const unsigned width : {4u, 2u})
+            if (more == 0 && !follows && f.table.at >= f.header_bytes + width &&
+                load_uint(f.tables.data() + f.table.at - width, width, f.placed.order()) == n) {
+                f.count_before = width;
+                return true;
+            }
+    }
+    return false;
+}
+
 }  // namespace
 
 void find_header(Found& f) {
@@ -223,26 +255,28 @@ void find_header(Found& f) {
     const bool in_front = room == first;                           // data does
     f.header_bytes = f.header_at > 0 ? f.file.size() - f.header_at : behind ? f.table.at : std::min(room, most_header);
     const auto look = std::min(f.header_bytes, most_header);
+    const auto usual = f.placed.order();
+    const auto here = [&](const Column& column, std::uint64_t value, const char* name, const std::string& words) {
+        if (column.at + column.width > look || load_uint(f.file.data() + f.header_at + column.at, column.width, column.order) != value ||
+            std::any_of(f.header.begin(), f.header.end(), [&](const Meant& m) { return !column.apart(m.column); }))
+            return false;
+        f.header.push_back({column, name, words});
+        return true;
+    };
     const auto add = [&](std::uint64_t value, const char* name, const std::string& words, unsigned least) {
-        const auto usual = f.placed.order();
         for (const auto order : {usual, usual == ByteOrder::little ? ByteOrder::big : ByteOrder::little})
             for (unsigned width = 4; width >= least; width /= 2)
-                for (std::uint64_t at = f.header_at > 0 ? 0 : width; at + width <= look; at += f.header_at > 0 ? 1 : width) {
-                    const Column column{at, width, order};
-                    if (load_uint(f.file.data() + f.header_at + at, width, order) != value ||
-                        std::any_of(f.header.begin(), f.header.end(), [&](const Meant& m) { return !column.apart(m.column); }))
-                        continue;
-                    f.header.push_back({column, name, words});
-                    return true;
-                }
+                for (std::uint64_t at = f.header_at > 0 ? 0 : width; at + width <= look; at += f.header_at > 0 ? 1 : width)
+                    if (here({at, width, order}, value, name, words)) return true;
         return false;
     };
-    f.counted = add(f.table.count(), "entries", "means = \"entry count\"", 2);
     const bool follows = behind && f.table.at == f.header_bytes;
-    f.pointed = add(f.table.at, "table", "means = \"table offset\"", 4);
+    f.counted = find_count(f, add, here, follows);
+    f.pointed = add(f.table.at - f.count_before, "table", "means = \"table offset\"", 4);
     if (f.names && f.names->at != tables_end) add(f.names->at, "names", "", 4);
     const bool chain = f.placed.chain != Placed::Chain::none;
-    if (tables_end > f.table.at && !f.names && !chain) add(tables_end - f.table.at, "table_bytes", "means = \"table size\"", 4);
+    if (tables_end > f.table.at && !f.names && !chain)
+        add(tables_end - f.table.at + f.count_before, "table_bytes", "means = \"table size\"", 4);
     add(f.file.size(), "file_bytes", "means = \"file size\"", 4);
     if (!f.names && !chain) {
         const auto records = f.tables.subspan(static_cast<std::size_t>(f.table.at), static_cast<std::size_t>(tables_end - f.table.at));
@@ -277,7 +311,7 @@ std::string key_name(const KeyRing& ring, const std::filesystem::path& archive, 
     return name;
 }
 
-std::string write_sheet(const Found& found, const std::string& name) { return Writer(found, name).write(); }
+std::string write_sheet(const Found& found, const std::string& name, bool holds) { return Writer(found, name, holds).write(); }
 
 std::string write_wrapper(ByteSpan file, const std::string& name, const std::string& key_name) {
     return fmt::format(

@@ -179,7 +179,10 @@ Status SheetContainer::Entries::write_records() {
             const auto& field = *offset.field;
             if (record.data_at || (field.from_field && to != record.old_at)) {
                 const auto data = record.data_at.value_or(c_.items_[*record.entry].data_at);
-                SKIVET_CHECK(put_number(record, offset, data - c_.base_of(field, to + offset.at)));
+                const auto number = data - c_.base_of(field, to + offset.at);
+                SKIVET_CHECK(put_number(record, offset, number));
+                if (const auto* end = values.with(Meaning::data_end))
+                    SKIVET_CHECK(put_number(record, *end, number + c_.items_[*record.entry].stored));
             }
         }
         all.insert(all.end(), record.bytes.begin(), record.bytes.end());

@@ -218,6 +218,13 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     const auto* size = record_.with(Meaning::size);
     item.stored = stored ? stored->number : size && sheet_.ends == Sheet::Ends::by_size ? size->number : 0;
     if (stored && stored->number == 0 && sheet_.packed == Sheet::Packed::stored_not_zero) item.stored = size->number;
+    if (const auto* end = record_.with(Meaning::data_end)) {
+        const auto& offset = *record_.with(Meaning::data_offset);
+        if (end->number >= offset.number) item.stored = end->number - offset.number;
+        else if (!deleted)
+            return fail_at(ErrorCode::damaged, end->at,
+                           phrase("is said to begin at {} and to end at {}", grouped(offset.number), grouped(end->number)));
+    }
     last_stored_ = item.stored;
     if (const auto* offset = record_.with(Meaning::data_offset)) {
         // Where a section ends is known once all of it has been read.

@@ -34,7 +34,10 @@ Status SheetContainer::Planner::patch_record(std::size_t entry, std::uint64_t at
         if (offset->field->base_section)
             if (const auto end = c_.end_of(*offset->field->base_section); end > 0)
                 section_moved = moved(end - 1) - (end - 1) + (end == c_.packed_end_ ? table_growth_ : 0);
-        SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved - section_moved));
+        const auto number = at - c_.base_of(*offset->field, offset->at) - field_moved - section_moved;
+        SKIVET_CHECK(patch(*offset, number));
+        if (const auto* end = record.with(Meaning::data_end))
+            SKIVET_CHECK(patch(*end, number + (fresh ? fresh->stored.size() : c_.items_[entry].stored)));
     }
     if (!fresh) return {};
     for (const auto& [value, number] : fresh->fields) SKIVET_CHECK(patch(value, number));

@@ -123,11 +123,18 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
         return wrong(line_of(record),
                      "no field of [record] means \"path\" (or name, name offset, name index, path hash), and [record] says no "
                      "path such as \"{number:4}\"");
-    const bool sized = r.with(Meaning::stored_size) || r.with(Meaning::size);
+    const bool sized = r.with(Meaning::stored_size) || r.with(Meaning::data_end) || r.with(Meaning::size);
     if (sheet.ends == Sheet::Ends::by_size && !sized)
         return wrong(line_of(record), "no field of [record] means \"stored size\", and [record] does not say where data ends");
     if (sheet.ends != Sheet::Ends::by_size && r.with(Meaning::stored_size))
         return wrong(line_of(record, "ends"), "a field means \"stored size\" and says where data ends");
+    if (const auto* end = r.with(Meaning::data_end)) {
+        if (!r.with(Meaning::data_offset))
+            return wrong(end->line, "where data ends counts as where it begins does: a field has to mean \"data offset\"");
+        if (r.with(Meaning::stored_size)) return wrong(end->line, "a field means \"stored size\"; where data ends follows from it");
+        if (sheet.ends != Sheet::Ends::by_size)
+            return wrong(line_of(record, "ends"), "a field means \"data end\" and says where data ends");
+    }
     if (!r.with(Meaning::data_offset) && !sheet.data_at)
         return wrong(line_of(record), "no field of [record] means \"data offset\", and [data] at does not say where data begins");
     if (sheet.data_at && r.with(Meaning::data_offset))
@@ -166,8 +173,8 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     if (sheet.hash && !r.with(Meaning::path_hash)) return wrong(line_of(record), "[hash] has no effect: no field means \"path hash\"");
     SKIVET_CHECK(check_methods(sheet, sheet.record));
     if (has_stream(sheet)) {
-        if (r.with(Meaning::method) || r.with(Meaning::stored_size) || !r.with(Meaning::size) || !r.with(Meaning::data_offset) ||
-            sheet.crypt || !sheet.data_file.empty())
+        if (r.with(Meaning::method) || r.with(Meaning::stored_size) || r.with(Meaning::data_end) || !r.with(Meaning::size) ||
+            !r.with(Meaning::data_offset) || sheet.crypt || !sheet.data_file.empty())
             return wrong(line_of(record),
                          "entries in a stream of chunks have a \"data offset\" and a \"size\" in it, and no method, stored size, "
                          "encryption or data file of their own");
@@ -176,7 +183,7 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     }
     const auto* method = r.with(Meaning::method);
     const bool packs = method || (!sheet.method.empty() && sheet.method != "stored");
-    const bool stored = r.with(Meaning::stored_size) || sheet.ends != Sheet::Ends::by_size;
+    const bool stored = r.with(Meaning::stored_size) || r.with(Meaning::data_end) || sheet.ends != Sheet::Ends::by_size;
     if (packs && !stored) return wrong(line_of(record), "entries that may be compressed need a field that means \"stored size\"");
     const auto one = method_named(sheet, sheet.method);
     if (packs && !r.with(Meaning::size) && (method || sheet.chunks || (one && needs_size(one->packing))))

@@ -15,7 +15,7 @@ constexpr MeaningName meanings[] = {
     {Meaning::entry_count, "entry count"}, {Meaning::table_offset, "table offset"}, {Meaning::table_size, "table size"}, {Meaning::table_stored_size, "table stored size"}, {Meaning::file_size, "file size"},
     {Meaning::data_size, "data size"}, {Meaning::folder_count, "folder count"}, {Meaning::byte_order, "byte order"}, {Meaning::path, "path"},
     {Meaning::folder, "folder"}, {Meaning::name, "name"}, {Meaning::extension, "extension"}, {Meaning::name_offset, "name offset"},
-    {Meaning::name_index, "name index"}, {Meaning::path_hash, "path hash"}, {Meaning::data_offset, "data offset"}, {Meaning::size, "size"},
+    {Meaning::name_index, "name index"}, {Meaning::path_hash, "path hash"}, {Meaning::data_offset, "data offset"}, {Meaning::data_end, "data end"}, {Meaning::size, "size"},
     {Meaning::stored_size, "stored size"}, {Meaning::method, "method"}, {Meaning::file_number, "file number"}, {Meaning::deleted, "deleted"},
     {Meaning::encrypted, "encrypted"}, {Meaning::record_size, "record size"}, {Meaning::first_entry, "first entry"},
     {Meaning::entries_offset, "entries offset"}, {Meaning::checksum, "checksum"}, {Meaning::width, "width"}, {Meaning::height, "height"},
@@ -56,8 +56,8 @@ std::vector<Meaning> meanings_in(sheet_parse::FieldsOf place) {
             return {M::entry_count, M::table_offset, M::table_size,   M::table_stored_size,
                     M::file_size,   M::data_size,    M::folder_count, M::byte_order};
         case record:
-            return {M::path, M::folder,      M::name,   M::extension,   M::name_offset, M::name_index, M::path_hash,  M::data_offset,
-                    M::size, M::stored_size, M::method, M::file_number, M::deleted,     M::encrypted,  M::record_size};
+            return {M::path,     M::folder, M::name,        M::extension, M::name_offset, M::name_index, M::path_hash, M::data_offset,
+                    M::data_end, M::size,   M::stored_size, M::method,    M::file_number, M::deleted,    M::encrypted, M::record_size};
         case texture_record: {
             auto out = meanings_in(record);
             for (const auto more :

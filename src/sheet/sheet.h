@@ -27,7 +27,7 @@ enum class Meaning {
     // container header
     entry_count, table_offset, table_size, table_stored_size, file_size, data_size, folder_count, byte_order,
     // directory record
-    path, folder, name, extension, name_offset, name_index, path_hash, data_offset, size, stored_size, method, file_number, deleted, encrypted,
+    path, folder, name, extension, name_offset, name_index, path_hash, data_offset, data_end, size, stored_size, method, file_number, deleted, encrypted,
     record_size,
     // folder record
     first_entry, entries_offset,
