@@ -69,10 +69,10 @@ std::vector<std::size_t> samples(std::size_t n) {
 std::vector<std::uint64_t> ends_of_data(const Surroundings& around, const Table& table) {
     if (!around.files.pattern.empty()) return {most_bytes(around.files)};
     std::vector<std::uint64_t> out = {around.file.size(), table.at};
-    for (const unsigned width : {4u, 2u})  // their number may stand before the records
+    for (const unsigned width : {2u, 4u})  // their number may stand before the records
         for (const auto order : {ByteOrder::little, ByteOrder::big})
             if (table.at > width && load_uint(around.file.data() + table.at - width, width, order) == table.count())
-                out.push_back(table.at - width);
+                out[1] = table.at - width;
     for (const auto& run : around.names) out.push_back(run.at);
     for (const auto v : around.numbers)
         if (v > around.file.size() / 2 && v < around.file.size() && out.size() < 12) out.push_back(v);
@@ -188,10 +188,14 @@ private:
         }
         for (std::uint64_t a = table_.rising ? table_.rising->first : 0; a + width <= places; a += step) {
             if (!table_.in_name(a, width) && !values[a].empty())
-                for (std::uint64_t b = 0; b + width <= places; b += step)
-                    if (may_be_size[b] && (a >= b + width || b >= a + width) &&
-                        !pair({a, width, order}, {b, width, order}, values[a], values[b]))
+                for (std::uint64_t b = 0; b + width <= places; b += step) {
+                    if (a < b + width && b < a + width) continue;
+                    if (may_be_size[b] && !pair({a, width, order}, {b, width, order}, values[a], values[b])) return false;
+                    // Of a table that was found by what rises that may be where entries end.
+                    if (table_.rising && says_ != Placed::Says::size && may_be_size[a] && !values[b].empty() &&
+                        !pair({b, width, order}, {a, width, order}, values[b], values[a]))
                         return false;
+                }
             if (table_.rising) break;
         }
         return true;

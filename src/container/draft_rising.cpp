@@ -124,7 +124,7 @@ std::vector<Table> phases_of(ByteSpan file, const Run& run, const Places& places
     const auto known = [](const std::vector<std::uint64_t>& in, std::uint64_t v) { return std::binary_search(in.begin(), in.end(), v); };
     const auto add = [&](std::uint64_t at, std::uint64_t rows) {
         if (at > run.at + 3 * run.stride || at + run.stride * 9 < run.at || rows < least_run ||
-            (rows < 10 && !known(places.numbers, rows)) || at > file.size() || rows > (file.size() - at) / run.stride ||
+            (rows < 10 && !known(places.counts, rows)) || at > file.size() || rows > (file.size() - at) / run.stride ||
             !seen.emplace(at, rows).second)
             return;
         // Where the rising number stands in a record that begins here.
@@ -143,7 +143,7 @@ std::vector<Table> phases_of(ByteSpan file, const Run& run, const Places& places
                    std::all_of(file.begin() + static_cast<std::ptrdiff_t>(table.end), file.begin() + static_cast<std::ptrdiff_t>(to),
                                [](std::byte b) { return b == std::byte{0}; });
         };
-        phase.score = (known(places.numbers, rows) ? 8 : 0) + (known(places.numbers, at) || known(places.ends, at) ? 4 : 0) +
+        phase.score = (known(places.counts, rows) ? 8 : 0) + (known(places.numbers, at) || known(places.ends, at) ? 4 : 0) +
                       (known(places.ends, table.end) || first == table.end ? 3
                        : zeros_to(first)                                   ? 2
                                                                            : 0) +
@@ -151,7 +151,7 @@ std::vector<Table> phases_of(ByteSpan file, const Run& run, const Places& places
         out.push_back(std::move(phase));
     };
     const auto counts = [&](std::uint64_t rows, const auto& use) {
-        for (const auto c : places.numbers)
+        for (const auto c : places.counts)
             if (c + 4 >= rows && c <= rows + 1) use(c);
         for (std::uint64_t less = 0; less < 3; ++less)
             if (rows > less) use(rows - less);

@@ -228,18 +228,30 @@ private:
             std::size_t signs = 0;
             for (std::size_t i = 0; i < table.count(); ++i)
                 signs += is_plain_sign(tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]);
-            if (signs * 10 >= table.count() * 9) return false;
+            if (signs * 10 >= (table.count() - 1) * 9) return false;  // the last record may have none behind it
         }
-        if (std::binary_search(places_.numbers.begin(), places_.numbers.end(), table.rows)) return true;  // the header knows how many
+        if (std::binary_search(places_.counts.begin(), places_.counts.end(), table.rows)) return true;  // the header knows how many
+        // What has no name there closes the table, and text that goes on through the field of a name is none where all others end in it.
+        const auto name = [&](std::uint64_t record) {
+            return tables_.subspan(static_cast<std::size_t>(record + table.name_at), static_cast<std::size_t>(table.name_bytes));
+        };
+        const auto ends = [&](std::uint64_t record) {
+            return std::find(name(record).begin(), name(record).end(), std::byte{0}) - name(record).begin();
+        };
+        bool all_end = true;
+        for (std::size_t i = 0; all_end && i < table.count(); ++i)
+            all_end = ends(table.position(i)) < static_cast<std::ptrdiff_t>(table.name_bytes);
+        const auto may_be_one = [&](std::uint64_t record) {
+            return ends(record) > 0 && (!all_end || ends(record) < static_cast<std::ptrdiff_t>(table.name_bytes));
+        };
         Table more = table;
         more.rows += 1;
         more.form = NameForm::none;
-        // What has no name there closes the table.
-        if (table.end + table.numbers <= file_.size() && tables_[static_cast<std::size_t>(table.end + table.name_at)] != std::byte{0}) {
+        if (table.end + table.numbers <= file_.size() && may_be_one(table.end)) {
             draft::find_name_field(tables_, more);
             if (more.form == NameForm::fixed && more.name_at == table.name_at) return false;
         }
-        if (table.at < table.numbers) return true;
+        if (table.at < table.numbers || !may_be_one(table.at - table.numbers)) return true;
         more.at -= table.numbers;
         more.form = NameForm::none;
         more.rows = table.rows + 1;
@@ -285,7 +297,17 @@ private:
 
     /// Whether the byte before nearly every name of its own length looks like a part of it, or so many before the first one that they are
     /// more than the end of a number.
-    bool names_lose_signs(const Table& table, bool chain) const {
+    bool names_lose_signs(const Found& found, bool chain) const {
+        const auto& table = found.table;
+        // Signs between the header's last number and the first name are no number of four bytes.
+        const auto beside = [&](const draft::Meant& m) {
+            const auto end = m.column.at + m.column.width;
+            return end < table.at && end + 4 > table.at;
+        };
+        const bool begins = table.form == NameForm::fixed ? table.name_at == 0 : table.form == NameForm::terminated && !table.leads;
+        if (begins && table.at > 0 && table.at < 256 && found.header_at == 0 &&
+            is_plain_sign(tables_[static_cast<std::size_t>(table.at - 1)]) && std::any_of(found.header.begin(), found.header.end(), beside))
+            return true;
         // A chain may begin right behind the mark.
         if (table.form == NameForm::terminated && !table.leads && table.at >= (chain ? 5 : 4) && table.at < 256) {
             bool all = true;
@@ -415,7 +437,7 @@ private:
             return phrase("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later", left);
         if (names_gain_signs(found.table))
             return phrase("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
-        if (names_lose_signs(found.table, chain))
+        if (names_lose_signs(found, chain))
             return phrase("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
         if (!found.placed.offset && !chain && has_places(found))
             return phrase("sizes fit one after the other, but another column of the {} records looks like places", grouped(n));
@@ -456,6 +478,8 @@ private:
             (begin > 64 || end > found.files.sizes.begin()->second || found.files.sizes.begin()->second - end > 2048))
             return phrase("the likeliest table's {} entries do not fill {}", grouped(n), found.files.pattern);
         const bool tiles = found.placed.ends == Placed::Ends::by_size && found.placed.offset;
+        if (tiles && n < few_records && !found.counted && !pointed && !found.proved_by_content)
+            return phrase("{} records may be chance, and the header knows neither how many there are nor where", n);
         if (!tiles && !chain && !found.named() && !found.proved_by_content &&
             !(found.counted && (found.placed.offset ? found.placed.ends == Placed::Ends::next_record || (found.pointed && n >= 20)
                                                     : found.hashed() && found.pointed)))

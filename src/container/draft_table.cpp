@@ -163,10 +163,15 @@ std::vector<std::pair<std::uint64_t, std::uint64_t>> names_in(ByteSpan file, std
             at += n;
             continue;
         }
-        const auto plain = std::all_of(file.begin() + static_cast<std::ptrdiff_t>(at),
-                                       file.begin() + static_cast<std::ptrdiff_t>(at + std::min<std::uint64_t>(n, 4)),
+        // The end of a number may look like other letters in front of it.
+        auto begin = at;
+        for (auto k = at; k < at + std::min<std::uint64_t>(n, 4); ++k)
+            if (file[static_cast<std::size_t>(k)] >= std::byte{0x80}) begin = k + 1;
+        const auto signs = at + n - begin;
+        const auto plain = std::all_of(file.begin() + static_cast<std::ptrdiff_t>(begin),
+                                       file.begin() + static_cast<std::ptrdiff_t>(begin + std::min<std::uint64_t>(signs, 4)),
                                        [](std::byte b) { return b < std::byte{0x80}; });
-        if (n >= 4 && plain && is_name(file, at, n)) out.emplace_back(at, n);
+        if (signs >= 4 && plain && is_name(file, begin, signs)) out.emplace_back(begin, signs);
         at += std::max<std::uint64_t>(n, 1);
     }
     return out;
@@ -175,7 +180,7 @@ std::vector<std::pair<std::uint64_t, std::uint64_t>> names_in(ByteSpan file, std
 /// Names in fields of one size: at the same distance, zeros behind each. The numbers may stand behind the name, before it, or on both
 /// sides.
 std::uint64_t fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_t, std::uint64_t>>& names, std::size_t i,
-                         std::vector<Table>& out) {
+                         const Places& places, std::vector<Table>& out) {
     if (i + 2 >= names.size()) return 0;
     const auto distance = names[i + 1].first - names[i].first;
     if (distance < 12 || distance > longest_name + most_numbers) return 0;
@@ -218,15 +223,22 @@ std::uint64_t fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_
         break;
     }
     const auto most_lead = std::min<std::uint64_t>({stride - longest, most_numbers, first});
-    for (std::uint64_t lead = 0; lead <= most_lead; lead += 4) {
-        Table table;
-        table.at = first - lead;
-        table.numbers = stride;
-        table.rows = std::min(rows, (file.size() - table.at) / stride);
-        table.end = table.at + table.rows * stride;
-        find_name_field(file, table);
-        if (table.form == NameForm::fixed && table.rows >= least_records) out.push_back(std::move(table));
-    }
+    const auto add = [&](std::uint64_t count) {
+        for (std::uint64_t lead = 0; lead <= most_lead; lead += 4) {
+            Table table;
+            table.at = first - lead;
+            table.numbers = stride;
+            table.rows = std::min(count, (file.size() - table.at) / stride);
+            table.end = table.at + table.rows * stride;
+            find_name_field(file, table);
+            if (table.form == NameForm::fixed && table.rows >= least_records) out.push_back(std::move(table));
+        }
+    };
+    add(rows);
+    // What follows the table may be text, which goes on like names.
+    const auto fewer = [&](std::uint64_t c) { return c >= least_records && c < rows && c * 2 > rows; };
+    for (const auto c : places.counts)
+        if (fewer(c)) add(c);
     return rows >= 8 ? first + rows * stride : 0;
 }
 
@@ -336,7 +348,7 @@ std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const 
             emit(table, from, to, gap, leads);
             // What stands before the first record may look like one: the header knows better how many there are.
             for (std::size_t more = 1; more <= 3 && more + least_records < from.size(); ++more) {
-                if (!std::binary_search(places.numbers.begin(), places.numbers.end(), from.size() - more)) continue;
+                if (!std::binary_search(places.counts.begin(), places.counts.end(), from.size() - more)) continue;
                 std::vector fewer(from.begin() + static_cast<std::ptrdiff_t>(more), from.end());
                 // The numbers of what was no record hid the beginning of the first name.
                 while (table.form == NameForm::terminated && fewer.front() > 0 && to[more] - fewer.front() < longest_name &&
@@ -356,10 +368,8 @@ std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const 
             const auto [at, length] = names[i];
             if (at < done) continue;
             if (i % 1024 == 0 && !progress.cancel.check()) return;
-            if (const auto end = fixed_from(file, names, i, out)) {
-                done = end;
-                continue;
-            }
+            // Names of about one length may lie at one distance by chance, so what else begins at the first of them is looked at, too.
+            done = fixed_from(file, names, i, places, out);
             // A length before the name: a byte that looks like a sign of a name may be part of it.
             std::size_t mode = 0;
             for (const auto order : {ByteOrder::little, ByteOrder::big})
@@ -414,9 +424,13 @@ Places places_in(ByteSpan file, const std::vector<NameRun>& names) {
     };
     look(0, std::min<std::size_t>(file.size(), 64));
     if (file.size() > 128) look(file.size() - 64, file.size());
+    out.counts = out.numbers;
+    for (std::size_t at = 0; at + 2 <= std::min<std::size_t>(file.size(), 16); at += 2)
+        for (const auto order : {ByteOrder::little, ByteOrder::big})
+            if (const auto v = load_uint(file.data() + at, 2, order); v >= 3) out.counts.push_back(v);
     out.ends.push_back(file.size());
     for (const auto& run : names) out.ends.insert(out.ends.end(), {run.at, run.end});
-    for (auto* some : {&out.numbers, &out.ends}) {
+    for (auto* some : {&out.numbers, &out.counts, &out.ends}) {
         std::sort(some->begin(), some->end());
         some->erase(std::unique(some->begin(), some->end()), some->end());
     }

@@ -92,6 +92,7 @@ struct NameRun {
 /// Where something may begin or end, and numbers that may be counts; sorted.
 struct Places {
     std::vector<std::uint64_t> numbers;  ///< of a header: at multiples of two in the first 64 bytes and the last 64, both orders
+    std::vector<std::uint64_t> counts;   ///< these, and of two bytes in the first 16
     std::vector<std::uint64_t> ends;     ///< of the file and of runs of names
 };
 [[nodiscard]] Places places_in(ByteSpan file, const std::vector<NameRun>& names);

@@ -266,7 +266,7 @@ void find_header(Found& f) {
     const auto add = [&](std::uint64_t value, const char* name, const std::string& words, unsigned least) {
         for (const auto order : {usual, usual == ByteOrder::little ? ByteOrder::big : ByteOrder::little})
             for (unsigned width = 4; width >= least; width /= 2)
-                for (std::uint64_t at = f.header_at > 0 ? 0 : width; at + width <= look; at += f.header_at > 0 ? 1 : width)
+                for (std::uint64_t at = f.header_at > 0 ? 0 : 2; at + width <= look; at += f.header_at > 0 ? 1 : std::min(width, 2u))
                     if (here({at, width, order}, value, name, words)) return true;
         return false;
     };

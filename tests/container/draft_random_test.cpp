@@ -1,4 +1,4 @@
-// Archives whose layout is drawn at random by an independent program (tests/layouts/random_archives.py, random_chains.py), drafted without
+// Archives whose layout is drawn at random by an independent program (tests/layouts/random_archives.py, random_chains.py, random_tables.py), drafted without
 // a word about them. SKIVET_DRAFT_SEEDS="101 150" draws others than the ones that are tried each time, "101 110 50000000" with so many
 // bytes in each.
 #include <gtest/gtest.h>
@@ -196,3 +196,6 @@ TEST(RandomLayouts, AreDraftedWholeOrNotCalledSound) { draft_all("random_archive
 
 // Records in front of their data, without a table.
 TEST(RandomLayouts, ChainsAreDraftedWholeOrNotCalledSound) { draft_all("random_chains.py", 1, 25, 1'000'000, 18); }
+
+// Ends instead of sizes, a record that closes the table, counts without a header; sizes in front of data without names.
+TEST(RandomLayouts, PlainTablesAreDraftedWholeOrNotCalledSound) { draft_all("random_tables.py", 1, 25, 1'000'000, 18); }
