@@ -331,10 +331,10 @@ private:
             for (const auto& link : links_) parts += sign(link, 0) >= std::byte{0x80};
             if (same(0) && sign(links_[0], 0) == sign(links_[1], 0)) parts += links_.size();
         }
-        // A number that is the same in all is no length of names that go on behind it.
+        // A number that is the same in all, or that rises, is no length of names that go on behind it.
         const auto goes_on = [&](const Link& l) { return follows_sign(l.behind() + 1); };
         if (t.form == NameForm::prefixed &&
-            std::all_of(links_.begin(), links_.end(), [&](const Link& l) { return l.field == links_.front().field; }) &&
+            std::is_sorted(links_.begin(), links_.end(), [](const Link& a, const Link& b) { return a.field < b.field; }) &&
             std::count_if(links_.begin(), links_.end(), goes_on) * 2 > static_cast<std::ptrdiff_t>(links_.size()))
             parts += links_.size();
         if (begins_with_mark()) parts += links_.size();

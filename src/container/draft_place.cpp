@@ -69,10 +69,7 @@ std::vector<std::size_t> samples(std::size_t n) {
 std::vector<std::uint64_t> ends_of_data(const Surroundings& around, const Table& table) {
     if (!around.files.pattern.empty()) return {most_bytes(around.files)};
     std::vector<std::uint64_t> out = {around.file.size(), table.at};
-    for (const unsigned width : {2u, 4u})  // their number may stand before the records
-        for (const auto order : {ByteOrder::little, ByteOrder::big})
-            if (table.at > width && load_uint(around.file.data() + table.at - width, width, order) == table.count())
-                out[1] = table.at - width;
+    out[1] -= counted_before(around.file, table.at, table.count());
     for (const auto& run : around.names) out.push_back(run.at);
     for (const auto v : around.numbers)
         if (v > around.file.size() / 2 && v < around.file.size() && out.size() < 12) out.push_back(v);

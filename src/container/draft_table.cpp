@@ -223,15 +223,19 @@ std::uint64_t fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_
         break;
     }
     const auto most_lead = std::min<std::uint64_t>({stride - longest, most_numbers, first});
+    const auto emit = [&](std::uint64_t at, std::uint64_t count) {
+        Table table;
+        table.at = at;
+        table.numbers = stride;
+        table.rows = std::min(count, (file.size() - table.at) / stride);
+        table.end = table.at + table.rows * stride;
+        find_name_field(file, table);
+        if (table.form == NameForm::fixed && table.rows >= least_records) out.push_back(std::move(table));
+    };
     const auto add = [&](std::uint64_t count) {
         for (std::uint64_t lead = 0; lead <= most_lead; lead += 4) {
-            Table table;
-            table.at = first - lead;
-            table.numbers = stride;
-            table.rows = std::min(count, (file.size() - table.at) / stride);
-            table.end = table.at + table.rows * stride;
-            find_name_field(file, table);
-            if (table.form == NameForm::fixed && table.rows >= least_records) out.push_back(std::move(table));
+            if (count > least_records && counted_before(file, first - lead + stride, count - 1)) emit(first - lead + stride, count - 1);
+            emit(first - lead, count);
         }
     };
     add(rows);
@@ -292,6 +296,13 @@ void find_name_field(ByteSpan file, Table& table) {
     table.name_bytes = best_bytes;
 }
 
+unsigned counted_before(ByteSpan file, std::uint64_t at, std::uint64_t count) {
+    for (const unsigned width : {4u, 2u})
+        for (const auto order : {ByteOrder::little, ByteOrder::big})
+            if (at >= width && at <= file.size() && load_uint(file.data() + at - width, width, order) == count) return width;
+    return 0;
+}
+
 bool is_whole_name(ByteSpan file, std::uint64_t at, std::uint64_t bytes) {
     return at + bytes < file.size() && is_name(file, at, bytes) && file[static_cast<std::size_t>(at + bytes)] == std::byte{0};
 }
@@ -332,13 +343,13 @@ std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const 
     const auto emit = [&](const Table& table, const std::vector<std::uint64_t>& from, const std::vector<std::uint64_t>& to,
                           std::uint64_t gap, bool leads) {
         if (leads) return add_before(out, table, from, to, gap);
-        const auto rounded = (from.front() + 3) / 4 * 4;
-        if (table.form == NameForm::terminated && from.front() < 256 && rounded != from.front() && rounded + 2 < to.front()) {
-            // Behind a header, which is mostly numbers of four bytes: the last one's low byte may look like a sign of the first name.
-            auto first = from;
-            first.front() = rounded;
-            add_behind(out, table, first, to, gap, file.size());
-        }
+        // Behind a header, which is mostly numbers of four bytes or two: the last one's low bytes may look like signs of the first name.
+        if (table.form == NameForm::terminated && from.front() < 256)
+            for (const std::uint64_t bytes : {4, 2}) {
+                auto first = from;
+                first.front() = (from.front() + bytes - 1) / bytes * bytes;
+                if (first.front() != from.front() && first.front() + 2 < to.front()) add_behind(out, table, first, to, gap, file.size());
+            }
         add_behind(out, table, from, to, gap, file.size());
     };
     const auto add = [&](const Table& table, std::vector<std::uint64_t> starts, std::vector<std::uint64_t> ends, std::uint64_t gap) {

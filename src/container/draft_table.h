@@ -116,6 +116,8 @@ constexpr std::size_t longest_name = 512;  ///< bytes kept for a name
 [[nodiscard]] std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const Progress& progress);
 /// Tables of numbers where the numbers at the ends say that they are.
 [[nodiscard]] std::vector<Table> tables_of_numbers(ByteSpan file, const Places& places);
+/// The bytes of a number right before `at` that says `count`, in either order; 0 where none does.
+[[nodiscard]] unsigned counted_before(ByteSpan file, std::uint64_t at, std::uint64_t count);
 /// Finds the field that holds a name in every record of one size, and makes it the table's.
 void find_name_field(ByteSpan file, Table& table);
 

@@ -9688,6 +9688,151 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>Einträge haben eine zweite, größere Größe, aber nichts Bekanntes packt sie darauf aus</translation>
         </message>
         <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs</source>
+            <translation>alle {} Namen der wahrscheinlichsten Tabelle beginnen mit demselben Byte, das kaum eines von ihnen ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>each entry would end where the next one begins, but another column of the {} records looks like sizes or ends</source>
+            <translation>jeder Eintrag würde enden, wo der nächste beginnt, aber eine andere Spalte der {} Sätze sieht nach Größen oder Enden aus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>most of the likeliest records' names begin behind letters and may be parts of names</source>
+            <translation>die meisten Namen der wahrscheinlichsten Sätze beginnen hinter Buchstaben und sind vielleicht Teile von Namen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>names that lie apart are hidden like the records</source>
+            <translation>Namen, die getrennt liegen, sind wie die Sätze versteckt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>of the likeliest table's {} entries that were looked at only {} can be read</source>
+            <translation>von den {} angesehenen Einträgen der wahrscheinlichsten Tabelle sind nur {} lesbar</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>of the likeliest table's {} records only {} can be read</source>
+            <translation>von den {} Sätzen der wahrscheinlichsten Tabelle sind nur {} lesbar</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>only places that rise speak for the likeliest table, and the header does not know its {} entries</source>
+            <translation>nur steigende Orte sprechen für die wahrscheinlichste Tabelle, und der Kopf kennt ihre {} Einträge nicht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked</source>
+            <translation>nur {} sprechen für die wahrscheinlichste Tabelle: nichts sagt die Namen ihrer {} Einträge, und nichts darin ist geprüft</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>places that rise</source>
+            <translation>steigende Orte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>sizes fit one after the other, but another column of the {} records looks like places</source>
+            <translation>Größen passen hintereinander, aber eine andere Spalte der {} Sätze sieht wie Orte aus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>sizes with the right sum</source>
+            <translation>Größen mit der richtigen Summe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>some entries are zlib streams, and nothing was found that says which</source>
+            <translation>manche Einträge sind zlib-Ströme, und es ist nichts zu finden, was sagt, welche</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table ends within the first of the names behind it</source>
+            <translation>die wahrscheinlichste Tabelle endet im ersten der Namen dahinter</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table leaves {} of {} bytes unexplained</source>
+            <translation>die wahrscheinlichste Tabelle lässt {} von {} Byte unerklärt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} entries do not fill {}</source>
+            <translation>die {} Einträge der wahrscheinlichsten Tabelle füllen {} nicht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} entries have only {} different names</source>
+            <translation>die {} Einträge der wahrscheinlichsten Tabelle haben nur {} verschiedene Namen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} records are hidden, and nothing shows whether the entries are</source>
+            <translation>die {} Sätze der wahrscheinlichsten Tabelle sind verdeckt, und nichts zeigt, ob es die Einträge sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} records are hidden, and only places that rise speak for it</source>
+            <translation>die {} Sätze der wahrscheinlichsten Tabelle sind verdeckt, und nur steigende Orte sprechen dafür</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} records hold text that does not fit into them as names</source>
+            <translation>die {} Sätze der wahrscheinlichsten Tabelle enthalten Text, der nicht als Namen hineinpasst</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the likeliest table's {} records may say an entry's last byte or the one behind it: all are padded</source>
+            <translation>die {} Sätze der wahrscheinlichsten Tabelle nennen vielleicht das letzte Byte eines Eintrags oder das dahinter: alle sind aufgefüllt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>the {} bytes between the likeliest table and its names look like the rest of a record: it begins later</source>
+            <translation>die {} Byte zwischen der wahrscheinlichsten Tabelle und ihren Namen sehen wie der Rest eines Satzes aus: er beginnt später</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>what stands before the likeliest table's {} names looks like their first signs</source>
+            <translation>was vor den {} Namen der wahrscheinlichsten Tabelle steht, sieht wie ihre ersten Zeichen aus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>with the likeliest key the header does not know the table's {} entries</source>
+            <translation>mit dem wahrscheinlichsten Schlüssel kennt der Kopf die {} Einträge der Tabelle nicht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} bytes at {} that nothing explains lie right beside the entries</source>
+            <translation>{} Byte bei {}, die nichts erklärt, liegen gleich neben den Einträgen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} bytes in front of the likeliest table's {} entries are not explained</source>
+            <translation>{} Byte vor den {} Einträgen der wahrscheinlichsten Tabelle sind nicht erklärt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} names at {} lie in what would be an entry</source>
+            <translation>{} Namen bei {} liegen in dem, was ein Eintrag wäre</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} of the likeliest table's {} entries are empty, so nothing shows that it is one</source>
+            <translation>{} von {} Einträgen der wahrscheinlichsten Tabelle sind leer, also zeigt nichts, dass es eine ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} records may be chance, and the header knows neither how many there are nor where</source>
+            <translation>{} Sätze können Zufall sein, und der Kopf weiß weder, wie viele es sind, noch wo sie stehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} records that lead from one to the next may be chance, and {} bytes in front of them are not explained</source>
+            <translation>{} Sätze, die von einem zum nächsten führen, können Zufall sein, und {} Byte davor sind nicht erklärt</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/draft_names.cpp" />
             <source>names are known only by a hash of {} bytes; which one is a guess</source>
             <translation>Namen sind nur durch einen Hash von {} Byte bekannt; welcher, ist geraten</translation>
@@ -9769,21 +9914,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs</source>
-            <translation>alle {} Namen der wahrscheinlichsten Tabelle beginnen mit demselben Byte, das kaum eines von ihnen ist</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>most of the likeliest records' names begin behind letters and may be parts of names</source>
-            <translation>die meisten Namen der wahrscheinlichsten Sätze beginnen hinter Buchstaben und sind vielleicht Teile von Namen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>names that lie apart are hidden like the records</source>
-            <translation>Namen, die getrennt liegen, sind wie die Sätze versteckt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>no name</source>
             <translation>kein Name</translation>
         </message>
@@ -9794,18 +9924,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>of the likeliest table's {} entries that were looked at only {} can be read</source>
-            <translation>von den {} angesehenen Einträgen der wahrscheinlichsten Tabelle sind nur {} lesbar</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>of the likeliest table's {} records only {} can be read</source>
-            <translation>von den {} Sätzen der wahrscheinlichsten Tabelle sind nur {} lesbar</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>offsets</source>
             <translation>Orte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/draft_sheet.cpp" />
+            <source>offsets and ends</source>
+            <translation>Offsets und Enden</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
@@ -9814,28 +9939,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>only places that rise speak for the likeliest table, and the header does not know its {} entries</source>
-            <translation>nur steigende Orte sprechen für die wahrscheinlichste Tabelle, und der Kopf kennt ihre {} Einträge nicht</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked</source>
-            <translation>nur {} sprechen für die wahrscheinlichste Tabelle: nichts sagt die Namen ihrer {} Einträge, und nichts darin ist geprüft</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>places that rise</source>
-            <translation>steigende Orte</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>sizes</source>
             <translation>Größen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>sizes fit one after the other, but another column of the {} records looks like places</source>
-            <translation>Größen passen hintereinander, aber eine andere Spalte der {} Sätze sieht wie Orte aus</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
@@ -9844,93 +9949,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>sizes with the right sum</source>
-            <translation>Größen mit der richtigen Summe</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>some entries are zlib streams, and nothing was found that says which</source>
-            <translation>manche Einträge sind zlib-Ströme, und es ist nichts zu finden, was sagt, welche</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table ends within the first of the names behind it</source>
-            <translation>die wahrscheinlichste Tabelle endet im ersten der Namen dahinter</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table leaves {} of {} bytes unexplained</source>
-            <translation>die wahrscheinlichste Tabelle lässt {} von {} Byte unerklärt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table's {} entries do not fill {}</source>
-            <translation>die {} Einträge der wahrscheinlichsten Tabelle füllen {} nicht</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table's {} entries have only {} different names</source>
-            <translation>die {} Einträge der wahrscheinlichsten Tabelle haben nur {} verschiedene Namen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table's {} records are hidden, and nothing shows whether the entries are</source>
-            <translation>die {} Sätze der wahrscheinlichsten Tabelle sind verdeckt, und nichts zeigt, ob es die Einträge sind</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table's {} records are hidden, and only places that rise speak for it</source>
-            <translation>die {} Sätze der wahrscheinlichsten Tabelle sind verdeckt, und nur steigende Orte sprechen dafür</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the likeliest table's {} records hold text that does not fit into them as names</source>
-            <translation>die {} Sätze der wahrscheinlichsten Tabelle enthalten Text, der nicht als Namen hineinpasst</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>the {} bytes between the likeliest table and its names look like the rest of a record: it begins later</source>
-            <translation>die {} Byte zwischen der wahrscheinlichsten Tabelle und ihren Namen sehen wie der Rest eines Satzes aus: er beginnt später</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>what stands before the likeliest table's {} names looks like their first signs</source>
-            <translation>was vor den {} Namen der wahrscheinlichsten Tabelle steht, sieht wie ihre ersten Zeichen aus</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>with the likeliest key the header does not know the table's {} entries</source>
-            <translation>mit dem wahrscheinlichsten Schlüssel kennt der Kopf die {} Einträge der Tabelle nicht</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>{} bytes at {} that nothing explains lie right beside the entries</source>
-            <translation>{} Byte bei {}, die nichts erklärt, liegen gleich neben den Einträgen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>{} bytes in front of the likeliest table's {} entries are not explained</source>
-            <translation>{} Byte vor den {} Einträgen der wahrscheinlichsten Tabelle sind nicht erklärt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>{} names at {} lie in what would be an entry</source>
-            <translation>{} Namen bei {} liegen in dem, was ein Eintrag wäre</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>{} of the likeliest table's {} entries are empty, so nothing shows that it is one</source>
-            <translation>{} von {} Einträgen der wahrscheinlichsten Tabelle sind leer, also zeigt nichts, dass es eine ist</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
             <source>{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}</source>
             <translation>{} Sätze von {} und {} Byte Zahlen bei {}; {}, die {} von {} decken</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/draft_sheet.cpp" />
-            <source>{} records that lead from one to the next may be chance, and {} bytes in front of them are not explained</source>
-            <translation>{} Sätze, die von einem zum nächsten führen, können Zufall sein, und {} Byte davor sind nicht erklärt</translation>
         </message>
         <message>
             <location filename="../../../src/container/draft_write.cpp" />
@@ -10571,6 +10591,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/sheet_lister.cpp" />
             <source>folders</source>
             <translation>Ordner</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_lister.cpp" />
+            <source>is said to begin at {} and to end at {}</source>
+            <translation>soll bei {} beginnen und bei {} enden</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_lister.cpp" />
@@ -12454,6 +12479,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse_container.cpp" />
+            <source>a field means "data end" and says where data ends</source>
+            <translation>ein Feld bedeutet „data end“ und sagt, wo die Daten enden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse_container.cpp" />
             <source>a field means "data offset"; [data] at says where data begins, too</source>
             <translation>ein Feld bedeutet „data offset“; auch [data] at sagt, wo die Daten beginnen</translation>
         </message>
@@ -12461,6 +12491,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/sheet/parse_container.cpp" />
             <source>a field means "stored size" and says where data ends</source>
             <translation>ein Feld bedeutet „stored size“ und sagt, wo die Daten enden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse_container.cpp" />
+            <source>a field means "stored size"; where data ends follows from it</source>
+            <translation>ein Feld bedeutet „stored size“; wo die Daten enden, folgt daraus</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse_container.cpp" />
@@ -12636,6 +12671,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/sheet/parse_container.cpp" />
             <source>where data ends by the next one's offset, a field says the offsets</source>
             <translation>wo Daten beim Ort der nächsten enden, sagt ein Feld die Orte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse_container.cpp" />
+            <source>where data ends counts as where it begins does: a field has to mean "data offset"</source>
+            <translation>wo Daten enden, zählt wie, wo sie beginnen: ein Feld muss „data offset“ bedeuten</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse_data.cpp" />
