@@ -186,7 +186,8 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out(std::uint32_t n
         const bool last = item.data_at + item.stored == end && space > 0;
         if (fits(item, stored.size(), space)) {
             plan.ranges.push_back({item.data_at, stored, 0});
-            if (stored.size() < item.stored)  // nothing of the old content stays behind
+            // Nothing of the old content stays behind, but for what other entries share: nothing at all fits there, too.
+            if (stored.size() < item.stored && space > 0)
                 plan.ranges.push_back(
                     {item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
             SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));

@@ -109,6 +109,33 @@ TEST_P(DataEnd, OtherEntriesThatMoveKeepTheirLength) {
     EXPECT_FALSE(after->find("e4"));
 }
 
+// A new entry begins as its example's record does, with its data; none of it may be blanked.
+TEST_P(DataEnd, AnEmptyEntryLeavesItsExampleAsItIs) {
+    const auto horse = random_bytes(40, 1), tent = random_bytes(25, 2);
+    const auto file = fence({{"horse", horse}, {"tent", tent}}, behind());
+    for (const std::size_t like : {0, 1}) {
+        Changes changes;
+        changes.added.push_back({"fresh", {}, like});
+        const auto plan = (*open(file))->plan_changes(changes, ReadLimits{});
+        ASSERT_TRUE(plan) << plan.error().message();
+        const auto after = *open(*planned_bytes(plan->files[0], file));
+        EXPECT_EQ(*after->read(*after->find("horse"), ReadLimits{}), horse);
+        EXPECT_EQ(*after->read(*after->find("tent"), ReadLimits{}), tent);
+        EXPECT_EQ(after->read(*after->find("fresh"), ReadLimits{})->size(), 0u);
+    }
+}
+
+TEST_P(DataEnd, WhatTwoEntriesShareStaysWhereOneBecomesEmpty) {
+    const auto horse = random_bytes(40, 1);
+    auto file = fence({{"horse", horse}, {"twin", Bytes(3)}}, behind());
+    std::copy_n(file.begin() + 12, 8, file.begin() + 28);  // the same place
+    const auto plan = (*open(file))->plan(std::vector<Replacement>{{1, Bytes()}}, ReadLimits{});
+    ASSERT_TRUE(plan) << plan.error().message();
+    const auto after = *open(*planned_bytes(plan->files[0], file));
+    EXPECT_EQ(*after->read(0, ReadLimits{}), horse);
+    EXPECT_EQ(after->read(1, ReadLimits{})->size(), 0u);
+}
+
 TEST_P(DataEnd, AnEndInFrontOfItsBeginningIsSaid) {
     auto file = fence({{"horse", Bytes(40)}, {"tent", Bytes(25)}}, behind());
     store_uint(file.data() + 4 + 16 + 12, 3, 4, ByteOrder::little);
