@@ -282,13 +282,14 @@ private:
         };
         const auto n = static_cast<std::ptrdiff_t>(links_.size());
         if (std::count_if(links_.begin(), links_.end(), spelled) * (rule.width == 2 ? 2 : 1) >= n) return false;
-        // Archives are mostly what their entries hold, and records of one size with little data between them are a table of something else.
+        // Archives are mostly what their entries hold, and records of one size with little data between them, or whose sizes have two
+        // bytes, are a table of something else.
         std::uint64_t covered = 0;
         std::map<std::uint64_t, std::ptrdiff_t> times;
         for (const auto& link : links_) covered += link.size, ++times[link.size];
         const auto usual = std::max_element(times.begin(), times.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
         if (covered * 2 < file_.size() - links_.front().name_at) return false;
-        if (usual->second * 2 > n && usual->first <= rule.lead + rule.tail) return false;
+        if (usual->second * 2 > n && (rule.width == 2 || usual->first <= rule.lead + rule.tail)) return false;
         Chain out;
         auto& t = out.table;
         t.form = rule.shape.form;

@@ -78,10 +78,16 @@ public:
         if (chain && trial.first_wrong) return trial.first_wrong->message();
         if (chain && found.packing_words.empty() && !found.proved_by_content && has_streams(found))
             return said("some entries are zlib streams, and nothing was found that says which");
+        constexpr std::uint64_t little = 2048;  // bytes of all entries
+        if (chain && n < few_records && found.placed.covered < little)
+            return phrase("{} records that lead from one to the next may be chance: they hold {} together", n,
+                          human_bytes(found.placed.covered));
         if (chain && n < few_records && found.unnamed_in_header > 16)
             return phrase("{} records that lead from one to the next may be chance, and {} bytes in front of them are not explained", n,
                           found.unnamed_in_header);
-        if (found.unnamed_in_header > 96)
+        // Places alone say little, so what is in front of them must say the rest.
+        const bool says_little = found.placed.ends != Placed::Ends::by_size && (!found.pointed || n < 2 * few_records);
+        if (found.unnamed_in_header > (says_little ? 32 : 96))
             return phrase("{} bytes in front of the likeliest table's {} entries are not explained", grouped(found.unnamed_in_header),
                           grouped(n));
         if (doubted_.hidden && !found.counted)
@@ -92,7 +98,7 @@ public:
             (begin > 64 || end > found.files.sizes.begin()->second || found.files.sizes.begin()->second - end > 2048))
             return phrase("the likeliest table's {} entries do not fill {}", grouped(n), found.files.pattern);
         const bool tiles = found.placed.ends == Placed::Ends::by_size && found.placed.offset;
-        if (tiles && n < few_records && !found.counted && !pointed && !found.proved_by_content)
+        if (tiles && n < few_records && !found.counted && !found.pointed && !found.proved_by_content)
             return phrase("{} records may be chance, and the header knows neither how many there are nor where", n);
         if (!tiles && !chain && !found.named() && !found.proved_by_content &&
             !(found.counted && (found.placed.offset ? found.placed.ends == Placed::Ends::next_record || (found.pointed && n >= 20)

@@ -9833,6 +9833,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{} Sätze, die von einem zum nächsten führen, können Zufall sein, und {} Byte davor sind nicht erklärt</translation>
         </message>
         <message>
+            <location filename="../../../src/container/draft_doubts.cpp" />
+            <source>{} records that lead from one to the next may be chance: they hold {} together</source>
+            <translation>{} Sätze, die von einem zum nächsten führen, können Zufall sein: sie enthalten zusammen {}</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/draft_names.cpp" />
             <source>names are known only by a hash of {} bytes; which one is a guess</source>
             <translation>Namen sind nur durch einen Hash von {} Byte bekannt; welcher, ist geraten</translation>
