@@ -90,6 +90,18 @@ class Archive:
         self.about[what] = got = self.r.choice(choices)
         return got
 
+    def leave(self, folder, ending, whole, paths, plains):
+        """The archive, what is in it (a path "-" where it has no names), and what was drawn."""
+        os.makedirs(folder, exist_ok=True)
+        with open(os.path.join(folder, "game." + ending), "wb") as f:
+            f.write(whole)
+        with open(os.path.join(folder, "truth.txt"), "w") as f:
+            for path, plain in zip(paths, plains):
+                f.write("%s\t%s\n" % (path, hashlib.sha256(plain).hexdigest()))
+        with open(os.path.join(folder, "about.txt"), "w") as f:
+            f.write("".join("%s: %s\n" % item for item in self.about.items()))
+            f.write("archive: game.%s\nsize: %d\n" % (ending, len(whole)))
+
     def number(self, value, width):
         return value.to_bytes(width, "big" if self.big else "little")
 
@@ -278,19 +290,11 @@ class Archive:
         if self.scope == "file":
             whole, data = xor(whole, self.key), xor(data, self.key)
         ending = r.choice(["pak0", "bun", "res1", "dat", "vol", "arc1"])
-        os.makedirs(folder, exist_ok=True)
-        with open(os.path.join(folder, "game." + ending), "wb") as f:
-            f.write(whole)
+        named = self.names not in ("hash", "none")
+        self.leave(folder, ending, whole, paths if named else ["-"] * self.count, plains)
         if self.separate:
             with open(os.path.join(folder, "game.bin"), "wb") as f:
                 f.write(data)
-        with open(os.path.join(folder, "truth.txt"), "w") as f:
-            for i in range(self.count):
-                named = self.names not in ("hash", "none")
-                f.write("%s\t%s\n" % (paths[i] if named else "-", hashlib.sha256(plains[i]).hexdigest()))
-        with open(os.path.join(folder, "about.txt"), "w") as f:
-            f.write("".join("%s: %s\n" % item for item in self.about.items()))
-            f.write("archive: game.%s\nsize: %d\n" % (ending, len(whole)))
 
 
 if __name__ == "__main__":

@@ -2,7 +2,7 @@
 
 Each record stands in front of its own data. Writes what random_archives.py writes, and knows as little of sheets; what it draws is what one
 meets (common practice)."""
-import hashlib, os, random, struct, sys, zlib
+import random, sys, zlib
 
 from random_archives import Archive
 from shared import deflate
@@ -87,15 +87,7 @@ class Chain(Archive):
         if self.ends == "nameless":
             out += record("", bytes(len(numbers(0, main))), bytes(len(numbers(0, other))))
         ending = r.choice(["pak0", "bun", "res1", "dat", "vol", "arc1"])
-        os.makedirs(folder, exist_ok=True)
-        with open(os.path.join(folder, "game." + ending), "wb") as f:
-            f.write(out)
-        with open(os.path.join(folder, "truth.txt"), "w") as f:
-            for path, plain in zip(paths, plains):
-                f.write("%s\t%s\n" % (path, hashlib.sha256(plain).hexdigest()))
-        with open(os.path.join(folder, "about.txt"), "w") as f:
-            f.write("".join("%s: %s\n" % item for item in self.about.items()))
-            f.write("archive: game.%s\nsize: %d\n" % (ending, len(out)))
+        self.leave(folder, ending, out, paths, plains)
 
 
 if __name__ == "__main__":

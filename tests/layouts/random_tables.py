@@ -4,7 +4,7 @@ Their records say where an entry ends instead of how long it is, or one record m
 file's first one, stands right before the records, or counts the closing one, too; names have fields of odd sizes. Or sizes stand in front of
 data that has no names. Writes what random_archives.py writes, and knows as little of sheets; what it draws is what one meets (common
 practice)."""
-import hashlib, os, random, struct, sys
+import random, sys
 
 from random_archives import Archive
 
@@ -39,15 +39,7 @@ class Plain(Archive):
             paths = [self.path(i, room) for i in range(self.count)]
             whole = self.with_table(paths, plains, room)
         ending = r.choice(["res", "dat", "pk", "lib", "grp1", "vol"])
-        os.makedirs(folder, exist_ok=True)
-        with open(os.path.join(folder, "game." + ending), "wb") as f:
-            f.write(whole)
-        with open(os.path.join(folder, "truth.txt"), "w") as f:
-            for path, plain in zip(paths, plains):
-                f.write("%s\t%s\n" % (path, hashlib.sha256(plain).hexdigest()))
-        with open(os.path.join(folder, "about.txt"), "w") as f:
-            f.write("".join("%s: %s\n" % item for item in self.about.items()))
-            f.write("archive: game.%s\nsize: %d\n" % (ending, len(whole)))
+        self.leave(folder, ending, whole, paths, plains)
 
     def in_front(self, plains):
         r = self.r
