@@ -158,7 +158,7 @@ private:
         const auto order = f_.placed.order();
         for (std::uint64_t m = 0; m < f_.table.numbers; ++m) {
             const Column by{m, 1, order};
-            if (!f_.free(by) || !by.apart(size)) continue;
+            if (!f_.is_free(by) || !by.apart(size)) continue;
             const auto methods = methods_by(by, packed);
             if (!methods || methods->size() < ways.size()) continue;
             std::string values;
@@ -190,7 +190,7 @@ private:
             for (std::uint64_t at = 0; at + width <= f_.table.numbers; ++at) places.emplace_back(width, at);
         for (const auto& [width, at] : places) {
             const Column column{at, width, f_.placed.order()};
-            if (!f_.free(column)) continue;
+            if (!f_.is_free(column)) continue;
             const auto packed = packed_to(column);
             if (!packed) continue;
             std::set<Packing> ways;
@@ -267,7 +267,7 @@ private:
                 if (sums.size() < 2) return;
                 for (std::uint64_t at = 0; at + 4 <= f_.table.numbers; ++at) {
                     const Column column{at, 4, f_.placed.order()};
-                    if (!f_.free(column) || !std::all_of(sums.begin(), sums.end(), [&](const auto& s) {
+                    if (!f_.is_free(column) || !std::all_of(sums.begin(), sums.end(), [&](const auto& s) {
                             return f_.number(column, s.first) == (s.second & 0xFFFFFFFFu);
                         }))
                         continue;
@@ -341,7 +341,7 @@ std::vector<std::size_t> Found::samples() const {
     return out;
 }
 
-bool Found::free(const Column& column) const {
+bool Found::is_free(const Column& column) const {
     const auto apart = [&](const std::optional<Column>& other) { return !other || column.apart(*other); };
     return column.at + column.width <= table.numbers && !table.in_name(column.at, column.width) && apart(placed.offset) &&
            apart(placed.size) && apart(placed.number) && apart(name_offset) &&

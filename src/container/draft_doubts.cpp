@@ -186,7 +186,7 @@ private:
         for (const auto order : {ByteOrder::little, ByteOrder::big})
             for (std::uint64_t at = 0; at + 4 <= found.table.numbers; ++at) {
                 const Column column{at, 4, order};
-                if (!found.free(column)) continue;
+                if (!found.is_free(column)) continue;
                 std::set<std::uint64_t> values;
                 std::uint64_t most = 0;
                 bool inside = true;
@@ -208,7 +208,7 @@ private:
         for (const auto order : {ByteOrder::little, ByteOrder::big})
             for (std::uint64_t at = 0; at + 4 <= found.table.numbers; ++at) {
                 const Column column{at, 4, order};
-                if (!found.free(column)) continue;
+                if (!found.is_free(column)) continue;
                 std::uint64_t as_sizes = 0, as_ends = 0;
                 bool may_be_size = true, may_be_end = true;
                 for (std::size_t i = 0; (may_be_size || may_be_end) && i < n; ++i) {

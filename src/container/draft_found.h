@@ -71,7 +71,7 @@ struct Found {
     /// Entries a guess is tried on.
     [[nodiscard]] std::vector<std::size_t> samples() const;
     /// Whether these bytes of a record have no meaning yet.
-    [[nodiscard]] bool free(const Column& column) const;
+    [[nodiscard]] bool is_free(const Column& column) const;
     [[nodiscard]] std::uint64_t number(const Column& column, std::size_t record) const { return column.of(tables, table, record); }
 };
 

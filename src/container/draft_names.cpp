@@ -42,7 +42,7 @@ void find_names(Found& f, const std::vector<NameRun>& runs, const Places& places
         const std::set<std::uint64_t> starts(run.starts.begin(), run.starts.end());
         for (std::uint64_t at = 0; at + 4 <= f.table.numbers; ++at) {
             const Column column{at, 4, f.placed.order()};
-            if (!f.free(column)) continue;
+            if (!f.is_free(column)) continue;
             for (const auto base : {run.at, std::uint64_t{0}}) {
                 std::set<std::uint64_t> used;
                 bool every = true;
@@ -75,7 +75,7 @@ void find_hash(Found& f) {
     for (const unsigned width : {8u, 4u})
         for (std::uint64_t at = 0; at + width <= f.table.numbers; at += 4) {
             const Column column{at, width, f.placed.order()};
-            if (!f.free(column)) continue;
+            if (!f.is_free(column)) continue;
             std::set<std::uint64_t> all;
             std::size_t large = 0, readable = 0;  // four or eight letters are a piece of a name
             bool rising = true;
