@@ -304,7 +304,7 @@ private:
                    human_bytes(found.placed.covered), found.files.pattern.empty() ? view_.path().filename().string() : found.files.pattern);
         for (const auto& note : found.notes) out.found += "; " + note;
         out.unsound = draft::why_unsound({found, *trial, names_, hidden_, most});
-        if (!out.unsound.empty()) out.toml = "# " + phrase("Not sound, only a place to begin: {}.", out.unsound) + "\n" + out.toml;
+        if (!out.unsound.empty()) out.toml = "# " + out.unsound_line() + "\n" + out.toml;
         return out;
     }
 };
@@ -324,6 +324,8 @@ Result<std::optional<SheetDraft>> draft_wrapped(const ReadContext& context, cons
 }
 
 }  // namespace
+
+std::string SheetDraft::unsound_line() const { return phrase("Not sound, only a place to begin: {}.", unsound); }
 
 Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file, const Progress& progress) {
     SKIVET_TRY(const auto bytes, file.bytes());

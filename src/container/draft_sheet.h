@@ -18,6 +18,8 @@ struct SheetDraft {
     /// Why it must not be taken for the archive's layout; empty when it reads everything it lists and that is something. A person may still
     /// begin with it.
     std::string unsound;
+    /// The same as a sentence, which is the draft's first comment, too.
+    [[nodiscard]] std::string unsound_line() const;
 };
 
 /// Looks for numbers that rise from record to record, for names at a regular distance, and for tables the header points at; for the two

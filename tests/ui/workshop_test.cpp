@@ -216,3 +216,43 @@ TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
     EXPECT_TRUE(models.catalog.snapshot()->sources[0].container->find("rides/Swing.dds"));
     EXPECT_EQ(models.catalog.snapshot()->facts[0].unnamed, 0u);
 }
+
+// All entries are padded, so a last byte and the one behind it fit alike: read to the last byte, and only a place to begin.
+TEST_F(Workshops, ADraftThatIsNotSoundSaysWhy) {
+    ByteWriter out;
+    out.put("FN");
+    out.le(std::uint16_t{12});
+    Bytes data;
+    const std::size_t start = 200;
+    for (unsigned i = 0; i < 12; ++i) {
+        const auto content = random_bytes(50 + 8 * i + i % 3, i);
+        auto name = "horse" + std::to_string(i);
+        name.resize(8);
+        out.put(name);
+        out.le(static_cast<std::uint32_t>(start + data.size()));
+        out.le(static_cast<std::uint32_t>(start + data.size() + content.size()));
+        data.insert(data.end(), content.begin(), content.end());
+        data.resize((data.size() + 7) / 8 * 8);
+    }
+    out.bytes.resize(start);
+    out.bytes.insert(out.bytes.end(), data.begin(), data.end());
+    put_file(folder / "pins.dat", out.bytes);
+    open({folder / "pins.dat"});
+    show_sheet_workshop(window.get(), &models.sources, 0);
+    auto* workshop = dialog<SheetWorkshop>();
+    ASSERT_TRUE(workshop);
+    QTest::keyClick(workshop, Qt::Key_D, Qt::ControlModifier);
+    const auto says = [&](const QString& part) {
+        for (const auto* label : workshop->findChildren<QLabel*>())
+            if (label->text().contains(part)) return true;
+        return false;
+    };
+    EXPECT_TRUE(wait([&] { return workshop->settled() && says("only a place to begin"); }));
+    EXPECT_TRUE(says("looks like sizes or ends") || says("last byte or the one behind it"));
+    EXPECT_TRUE(says("12 entries, 12 of 12 looked at can be read"));
+    // Somebody's own text is judged by what it reads.
+    auto* text = workshop->findChild<QPlainTextEdit*>();
+    text->moveCursor(QTextCursor::End);
+    text->insertPlainText("\n");
+    EXPECT_TRUE(wait([&] { return workshop->settled() && !says("only a place to begin"); }));
+}

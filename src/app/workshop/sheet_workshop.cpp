@@ -302,14 +302,16 @@ void SheetWorkshop::try_now() {
                 }
             } else {
                 const auto& t = *tried.trial;
+                auto soft = t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(spoken(t.recognized_by));
+                const auto counts = tr("%1 entries, %2 of %3 looked at can be read; %4 bytes are not explained")
+                                        .arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)),
+                                             text_of(grouped(t.unexplained)));
+                // A draft may be read to the last byte and still be wrong. What somebody wrote is judged by what it reads.
+                const bool doubted = !drafted_.unsound.empty() && text_->toPlainText() == text_of(drafted_.toml);
                 if (t.first_wrong) say(text_of(t.first_wrong->message()), true);
                 else if (tried.kind != SheetKind::container) say(tr("The header can be read."), false);
-                else
-                    say(tr("%1 entries, %2 of %3 looked at can be read; %4 bytes are not explained")
-                            .arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)),
-                                 text_of(grouped(t.unexplained))),
-                        false);
-                auto soft = t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(spoken(t.recognized_by));
+                else if (doubted) say(text_of(drafted_.unsound_line()), true), soft = counts;
+                else say(counts, false);
                 if (drafted_.inside) soft += tr("; all of the file is hidden by a short key, this is what lies inside");
                 recognized_->setText(soft);
                 strip_->set(tried.kind == SheetKind::container ? tried.trial : nullptr, archive_.size());
